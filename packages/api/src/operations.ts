@@ -1,0 +1,109 @@
+import type { z } from 'zod';
+import * as schemas from './schemas.ts';
+
+/** One operation of the HTTP interface. The service, the client and the OpenAPI description are all made from these. */
+export interface Operation<Body extends z.ZodType | undefined = z.ZodType | undefined, Answer extends z.ZodType = z.ZodType> {
+  method: 'get' | 'post' | 'put' | 'patch' | 'delete';
+  /** Path below the base, with parameters in braces as OpenAPI has them. */
+  path: string;
+  summary: string;
+  /** Who may call it: anybody, or the owner of the service. */
+  access: 'open' | 'owner';
+  body: Body;
+  answer: Answer;
+}
+
+const operation = <Body extends z.ZodType | undefined, Answer extends z.ZodType>(given: Operation<Body, Answer>) => given;
+
+/** Where the interface begins. */
+export const apiBase = '/-/api/v1';
+
+/** All operations, by the name that the client has for them. */
+export const operations = {
+  listApps: operation({
+    method: 'get',
+    path: '/apps',
+    summary: 'Lists the apps.',
+    access: 'owner',
+    body: undefined,
+    answer: schemas.appList,
+  }),
+  readAddress: operation({
+    method: 'post',
+    path: '/apps/{app}/read',
+    summary: 'Reads an address of the published app.',
+    access: 'open',
+    body: schemas.readBody,
+    answer: schemas.reading,
+  }),
+  writeAddress: operation({
+    method: 'post',
+    path: '/apps/{app}/write',
+    summary: 'Writes the address of a page of the published app with these values.',
+    access: 'open',
+    body: schemas.writeBody,
+    answer: schemas.written,
+  }),
+  getDraft: operation({
+    method: 'get',
+    path: '/apps/{app}/draft',
+    summary: 'The draft: the app file’s text, and its problems.',
+    access: 'owner',
+    body: undefined,
+    answer: schemas.draft,
+  }),
+  pushDraft: operation({
+    method: 'put',
+    path: '/apps/{app}/draft',
+    summary: 'Puts an app file, and data if given, in the place of the draft; makes the app if it is new.',
+    access: 'owner',
+    body: schemas.pushBody,
+    answer: schemas.draft,
+  }),
+  patchDraft: operation({
+    method: 'patch',
+    path: '/apps/{app}/draft',
+    summary: 'Changes the draft by a JSON Patch and keeps its comments.',
+    access: 'owner',
+    body: schemas.patchBody,
+    answer: schemas.draft,
+  }),
+  publish: operation({
+    method: 'post',
+    path: '/apps/{app}/publish',
+    summary: 'Publishes the draft as a new edition; refused with the problems if it has errors.',
+    access: 'owner',
+    body: schemas.publishBody,
+    answer: schemas.published,
+  }),
+  putPerson: operation({
+    method: 'put',
+    path: '/apps/{app}/people/{login}',
+    summary: 'Lets a person sign in to the app, or gives them a new password.',
+    access: 'owner',
+    body: schemas.personBody,
+    answer: schemas.done,
+  }),
+  enterConsole: operation({
+    method: 'post',
+    path: '/console/enter',
+    summary: 'Opens the console with the key of a one-time link.',
+    access: 'open',
+    body: schemas.enterBody,
+    answer: schemas.done,
+  }),
+  leaveConsole: operation({
+    method: 'post',
+    path: '/console/leave',
+    summary: 'Closes the console’s session.',
+    access: 'owner',
+    body: undefined,
+    answer: schemas.done,
+  }),
+} as const;
+
+export type OperationName = keyof typeof operations;
+export type BodyOf<Name extends OperationName> = (typeof operations)[Name]['body'] extends z.ZodType
+  ? z.input<(typeof operations)[Name]['body']>
+  : undefined;
+export type AnswerOf<Name extends OperationName> = z.output<(typeof operations)[Name]['answer']>;

@@ -1,0 +1,76 @@
+import { changeValues, readAddress, type Change, type CompiledApp, type Reading, type Values } from '@pallmist/core/address';
+import { HistoryWriter, type HistoryWindow } from './history-writer.ts';
+
+/** Told when the values have changed: by `change`, or because the person went Back or Forward. */
+export type Listener = (reading: Reading, cause: 'change' | 'history') => void;
+
+/**
+ * The state that a page keeps in its address, live: values can be read and changed, the address follows, and Back and
+ * Forward bring values back. It draws nothing, so any front end can stand on it.
+ */
+export class LiveAddress {
+  readonly #app: CompiledApp;
+  readonly #window: HistoryWindow;
+  readonly #writer: HistoryWriter;
+  readonly #listeners = new Set<Listener>();
+  #reading: Reading;
+  readonly #moved = () => {
+    this.#writer.forget();
+    this.#take(this.#readLocation(), 'history');
+  };
+
+  constructor(app: CompiledApp, window: HistoryWindow) {
+    this.#app = app;
+    this.#window = window;
+    this.#writer = new HistoryWriter(window);
+    this.#reading = this.#readLocation();
+    window.addEventListener('popstate', this.#moved);
+  }
+
+  /** How the present address is read. */
+  get reading(): Reading {
+    return this.#reading;
+  }
+
+  /**
+   * Changes values of the present page; listeners are told before the address is written.
+   * @returns what came of it; its `written` holds the problems when a value was refused, and then nothing has changed
+   */
+  change(changes: Values): Change | undefined {
+    const { page, values } = this.#reading;
+    if (page === undefined) return undefined;
+    const change = changeValues(this.#app, page, values, changes);
+    const { address } = change.written;
+    if (address === undefined || change.history === 'none') return change;
+    this.#take(readAddress(this.#app, address), 'change');
+    this.#writer.write(address, change.history === 'step');
+    return change;
+  }
+
+  /** @returns a function that ends it */
+  listen(listener: Listener): () => void {
+    this.#listeners.add(listener);
+    return () => this.#listeners.delete(listener);
+  }
+
+  /** Writes a waiting address now. */
+  flush(): void {
+    this.#writer.flush();
+  }
+
+  close(): void {
+    this.#writer.close();
+    this.#window.removeEventListener('popstate', this.#moved);
+    this.#listeners.clear();
+  }
+
+  #readLocation(): Reading {
+    const { pathname, search, hash } = this.#window.location;
+    return readAddress(this.#app, pathname + search + hash);
+  }
+
+  #take(reading: Reading, cause: 'change' | 'history'): void {
+    this.#reading = reading;
+    for (const listener of this.#listeners) listener(reading, cause);
+  }
+}

@@ -1,0 +1,59 @@
+import { existsSync, readFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { checkAppFile } from '@pallmist/core';
+import { startService, type Service } from '@pallmist/service';
+import type { Command } from 'commander';
+import { CommandError, exit } from '../exit.ts';
+import { columns } from '../output.ts';
+import { dataBeside } from './push.ts';
+import { say, settingsFrom, untilStopped, withServeOptions, type ServeOptions } from './serve.ts';
+
+const appFile = fileURLToPath(new URL('../../../../demo/quillmoor/app.yaml', import.meta.url));
+const app = 'quillmoor';
+/** Everybody who reads this may sign in to the demo, which holds nothing but inventions. */
+const keeper = { login: 'ansa', name: 'Ansa Wetherel', password: 'moss-and-quill', roles: ['keeper'] };
+
+export function addDemo(program: Command): void {
+  withServeOptions(program.command('demo'))
+    .description('Serve Quillmoor Glasshouses, an invented botanic garden, to try Pallmist on.')
+    .option('--fresh', 'Put the demo back as it was at first')
+    .addHelpText('after', '\nExamples:\n  pallmist demo\n  pallmist demo --fresh --data /tmp/quillmoor')
+    .action(async (options: ServeOptions & { fresh?: boolean }) => {
+      if (!existsSync(appFile)) throw new CommandError(exit.usage, 'The demo’s app file is not here; the demo runs from the repository.');
+      const service = await startService(settingsFrom(options));
+      await plant(service, options.fresh ?? false);
+      welcome(service);
+      await untilStopped(service);
+    });
+}
+
+/** Puts the demo in place where it is not yet. */
+async function plant(service: Service, fresh: boolean): Promise<void> {
+  const there = (await service.store.apps.draft(app)) !== null;
+  if (there && !fresh) return;
+  say('Planting the glasshouses: 640 specimens, 3,203 care entries, 441 notes …');
+  const source = readFileSync(appFile, 'utf8');
+  await service.apps.push(app, source, undefined, dataBeside(appFile, checkAppFile(source).definition?.collections ?? {}));
+  await service.store.people.put(app, keeper.login, keeper.name, keeper.password, keeper.roles);
+  await service.apps.publish(app, undefined);
+}
+
+function welcome({ base, consoleLink }: Service): void {
+  const worth = [
+    ['The garden', `${base}/garden`],
+    ['A search', `${base}/garden/specimens?q=fern&house=palm&sort=-height`],
+    ['A care log', `${base}/garden/specimens/QM-0412?tab=care`],
+    ['Asks for sign-in', `${base}/garden/care-rounds?day=2026-11-18&task=water`],
+    ['The console (once)', consoleLink],
+  ];
+  say(
+    [
+      '',
+      ...columns(worth.map((row) => row.map((cell) => `  ${cell}`))),
+      '',
+      `  Sign in as ${keeper.login} with the password ${keeper.password}`,
+      '',
+    ].join('\n'),
+  );
+  say(`Pallmist is ready at ${base}`);
+}

@@ -1,0 +1,59 @@
+import type { AnswerOf } from '@pallmist/api';
+import { readAddress, writeAddress } from '@pallmist/core';
+import type { Command } from 'commander';
+import { CommandError, exit } from '../exit.ts';
+import { columns, print } from '../output.ts';
+import { describeProblems, paint } from '../problems.ts';
+import { appInFile, clientFor, withService, type ServiceOptions } from '../target.ts';
+
+type ReadingTold = AnswerOf<'readAddress'>;
+
+export function addRead(program: Command): void {
+  withService(program.command('read').argument('<address>', 'A path with query, or a whole URL'))
+    .description('Say how an address is read: its page, each value, where it came from, what is wrong.')
+    .option('--file <file>', 'Read it by this app file')
+    .option('--app <name>', 'Read it by the published app of the service')
+    .addHelpText(
+      'after',
+      '\nExamples:\n  pallmist read "/garden/specimens/QM-0412?tab=care" --file app.yaml\n  pallmist read "/garden/specimens?q=fern&page=2" --app quillmoor --json',
+    )
+    .action(async (address: string, options: ServiceOptions & { file?: string; app?: string }) => {
+      const reading = await readIt(address, options);
+      print(options.json, reading, () => tell(address, reading));
+      const wrong = reading.status !== 'page' || reading.problems.some(({ severity }) => severity !== 'note');
+      process.exitCode = wrong ? exit.problems : exit.done;
+    });
+}
+
+async function readIt(address: string, options: ServiceOptions & { file?: string; app?: string }): Promise<ReadingTold> {
+  if (options.file !== undefined) {
+    const { compiled } = appInFile(options.file);
+    const reading = readAddress(compiled, address);
+    const written =
+      reading.page !== undefined && reading.status === 'page' ? writeAddress(compiled, reading.page, reading.values).address : undefined;
+    return { ...reading, ...(written === undefined ? {} : { address: written }) } as ReadingTold;
+  }
+  if (options.app === undefined) throw new CommandError(exit.usage, 'Name an app file with --file, or a published app with --app.');
+  return clientFor(options).call('readAddress', { app: options.app }, { address });
+}
+
+function tell(address: string, reading: ReadingTold): string[] {
+  const shown = address.length > 300 ? `${address.slice(0, 300)}…` : address;
+  const head = [
+    ['address', shown],
+    ['page', reading.page ?? 'none'],
+    ...(reading.address === undefined || reading.address === address ? [] : [['written as', reading.address]]),
+  ];
+  const rows = reading.parameters.map(({ name, place, text, value, origin, corrected }) => [
+    name,
+    place,
+    text ?? '–',
+    value === undefined ? '–' : typeof value === 'string' ? value : JSON.stringify(value),
+    origin + (corrected ? ', corrected' : ''),
+  ]);
+  return [
+    ...columns(head.map(([label = '', value = '']) => [paint('dim', label), value])),
+    ...(rows.length === 0 ? [] : ['', ...columns([['parameter', 'place', 'text', 'value', 'origin'], ...rows])]),
+    ...(reading.problems.length === 0 ? [] : ['', ...describeProblems(reading.problems)]),
+  ];
+}

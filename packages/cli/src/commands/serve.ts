@@ -1,0 +1,57 @@
+import { readSettings, startService, StartError, type Service, type Settings } from '@pallmist/service';
+import type { Command } from 'commander';
+import { CommandError, exit } from '../exit.ts';
+
+export interface ServeOptions {
+  port?: string;
+  host?: string;
+  data?: string;
+}
+
+/** Adds the options that stand above the environment. */
+export function withServeOptions(command: Command): Command {
+  return command
+    .option('--port <number>', 'Port to listen on; else PALLMIST_PORT, else 4680')
+    .option('--host <host>', 'Host to listen on; else PALLMIST_HOST, else 127.0.0.1')
+    .option('--data <directory>', 'Directory of the database; else PALLMIST_DATA, else pallmist-data');
+}
+
+export function addServe(program: Command): void {
+  withServeOptions(program.command('serve'))
+    .description('Serve the published apps, the console and the HTTP interface.')
+    .addHelpText('after', '\nExamples:\n  pallmist serve\n  PALLMIST_PORT=8080 pallmist serve --data /srv/pallmist')
+    .action(async (options: ServeOptions) => {
+      const service = await startService(settingsFrom(options));
+      say(`The console opens once with: ${service.consoleLink}`);
+      say(`Pallmist is ready at ${service.base}`);
+      await untilStopped(service);
+    });
+}
+
+/** @throws CommandError that names a setting that is wrong */
+export function settingsFrom({ port, host, data }: ServeOptions): Settings {
+  try {
+    return readSettings({
+      ...process.env,
+      ...(port === undefined ? {} : { PALLMIST_PORT: port }),
+      ...(host === undefined ? {} : { PALLMIST_HOST: host }),
+      ...(data === undefined ? {} : { PALLMIST_DATA: data }),
+    });
+  } catch (error) {
+    if (error instanceof StartError) throw new CommandError(exit.usage, error.message);
+    throw error;
+  }
+}
+
+export const say = (line: string): void => {
+  process.stdout.write(line + '\n');
+};
+
+/** Stays in the foreground until SIGTERM or SIGINT, then stops cleanly. */
+export async function untilStopped(service: Service): Promise<void> {
+  await new Promise<void>((resolve) => {
+    process.once('SIGTERM', resolve);
+    process.once('SIGINT', resolve);
+  });
+  await service.stop();
+}

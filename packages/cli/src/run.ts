@@ -1,0 +1,50 @@
+import { ApiError, UnreachableError } from '@pallmist/api';
+import { ProblemError } from '@pallmist/core';
+import { StartError } from '@pallmist/service';
+import { Command, CommanderError } from 'commander';
+import { addCheck } from './commands/check.ts';
+import { addDemo } from './commands/demo.ts';
+import { addLink } from './commands/link.ts';
+import { addPerson } from './commands/person.ts';
+import { addPublish } from './commands/publish.ts';
+import { addPush } from './commands/push.ts';
+import { addRead } from './commands/read.ts';
+import { addServe } from './commands/serve.ts';
+import { CommandError, exit } from './exit.ts';
+import { describeProblems } from './problems.ts';
+
+/** Runs one command line. @returns the exit status */
+export async function run(words: readonly string[]): Promise<number> {
+  const program = new Command('pallmist')
+    .description('Keeps what a page shows in its address: reads and writes addresses, checks and publishes apps, serves them.')
+    .helpCommand('help [command]', 'Show the help of a command')
+    .helpOption('-h, --help', 'Show this help')
+    .showHelpAfterError('(pallmist --help shows what there is)')
+    .exitOverride()
+    .addHelpText('after', '\nExit status: 0 done, 1 problems found, 2 wrong usage, 3 service not reached.');
+  for (const add of [addServe, addDemo, addCheck, addRead, addLink, addPush, addPublish, addPerson]) add(program);
+  for (const command of program.commands) command.exitOverride().showHelpAfterError();
+  const json = words.includes('--json');
+  try {
+    await program.parseAsync([...words]);
+    return Number(process.exitCode ?? exit.done);
+  } catch (error) {
+    if (error instanceof CommanderError) return error.exitCode === 0 ? exit.done : exit.usage;
+    const { status, message, data } = explain(error);
+    if (json) process.stdout.write(JSON.stringify(data ?? { error: message }, null, 2) + '\n');
+    else process.stderr.write(message + '\n');
+    return status;
+  }
+}
+
+function explain(error: unknown): { status: number; message: string; data?: unknown } {
+  if (error instanceof CommandError) return error;
+  if (error instanceof StartError) return { status: exit.problems, message: error.message };
+  if (error instanceof UnreachableError) return { status: exit.unreached, message: `${error.message} Start it with: pallmist serve` };
+  if (error instanceof ApiError) {
+    const problems = error.details.problems ?? [];
+    return { status: exit.problems, message: [error.message, ...describeProblems(problems)].join('\n'), data: error.details };
+  }
+  if (error instanceof ProblemError) return { status: exit.problems, message: error.message, data: { problems: error.problems } };
+  throw error;
+}

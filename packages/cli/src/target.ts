@@ -1,0 +1,61 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { PallmistClient } from '@pallmist/api';
+import { checkAppFile, type CheckedApp, type CompiledApp } from '@pallmist/core';
+import type { Command } from 'commander';
+import { CommandError, exit } from './exit.ts';
+import { describeProblems } from './problems.ts';
+
+/** Options of the commands that speak to a service. */
+export interface ServiceOptions {
+  service: string;
+  token?: string;
+  json?: boolean;
+}
+
+/** Adds the options that say where the service is. */
+export function withService(command: Command): Command {
+  return command
+    .option(
+      '--service <url>',
+      'Where the service is',
+      process.env['PALLMIST_URL'] ?? `http://127.0.0.1:${process.env['PALLMIST_PORT'] ?? '4680'}`,
+    )
+    .option('--token <token>', 'The owner’s token; else PALLMIST_TOKEN, else the file api-token in PALLMIST_DATA')
+    .option('--json', 'Print JSON for programs');
+}
+
+/** A client with the owner’s token, as far as it can be found. */
+export function clientFor({ service, token }: ServiceOptions): PallmistClient {
+  return new PallmistClient({ base: service, token: token ?? process.env['PALLMIST_TOKEN'] ?? tokenOnDisk() });
+}
+
+function tokenOnDisk(): string | undefined {
+  try {
+    return readFileSync(join(process.env['PALLMIST_DATA'] ?? 'pallmist-data', 'api-token'), 'utf8').trim();
+  } catch {
+    return undefined;
+  }
+}
+
+/** @throws CommandError when the file cannot be read */
+export function readFile(file: string): string {
+  try {
+    return readFileSync(file, 'utf8');
+  } catch (error) {
+    const reason = (error as NodeJS.ErrnoException).code === 'ENOENT' ? 'there is no such file' : (error as Error).message;
+    throw new CommandError(exit.usage, `${file} cannot be read: ${reason}.`);
+  }
+}
+
+/** The app in a file, ready to read and write its addresses; problems of other kinds do not matter here. */
+export function appInFile(file: string): CheckedApp & { compiled: CompiledApp } {
+  const text = readFile(file);
+  const checked = checkAppFile(text);
+  if (!checked.compiled) {
+    throw new CommandError(exit.problems, describeProblems(checked.problems, { name: file, text }).join('\n'), {
+      problems: checked.problems,
+    });
+  }
+  return { ...checked, compiled: checked.compiled };
+}

@@ -1,0 +1,13 @@
+export { compileApp } from './compile.ts';
+export type { AddressableApp, AddressablePage, CompiledApp, CompiledPage, CompiledParameter } from './compiled-app.ts';
+export { changeValues, type Change } from './change.ts';
+export { decodeForShow } from './percent.ts';
+export { longestAddress, readAddress } from './read.ts';
+export { readTexts } from './read-texts.ts';
+export type { Origin, ParameterReading, Reading } from './reading.ts';
+export { namePattern, parseTemplate, type AddressTemplate, type TemplateSegment } from './template.ts';
+export { lengthBudget, writeAddress, type WriteOptions, type Written } from './write.ts';
+export { parameterTypeNames } from '../parameters/declaration.ts';
+export type { ParameterDeclaration, ParameterTypeName, ParameterValue, SortKey, Values } from '../parameters/declaration.ts';
+export { fromPointer, ProblemError, quote, toPointer, type PatchOperation, type Problem, type Severity } from '../problem.ts';
+export { nearest, suggest } from '../near.ts';

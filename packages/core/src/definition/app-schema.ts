@@ -1,0 +1,94 @@
+import { z } from 'zod';
+import { component } from './content-schema.ts';
+import { parameter } from './parameter-schema.ts';
+import { link, name, text, value } from './schema-parts.ts';
+
+const field = z.strictObject({
+  type: z.enum(['text', 'integer', 'number', 'boolean', 'date', 'choice', 'record']),
+  of: name.optional().describe('For a choice its choices list, for a record its collection'),
+  label: z.string().max(200).optional(),
+  required: z.boolean().optional(),
+  unique: z.boolean().optional(),
+  pattern: z.string().max(500).optional().describe('Regular expression (ECMA-262, flag u) that the whole text must match'),
+  maxLength: z.number().int().min(1).optional(),
+});
+export type FieldDefinition = z.infer<typeof field>;
+
+const collection = z.strictObject({
+  key: name.describe('The field that names a record in an address'),
+  title: name.optional().describe('The field that names a record to people; the key when left out'),
+  data: z
+    .string()
+    .max(200)
+    .regex(/^[A-Za-z0-9_-]+\.csv$/, 'a CSV file beside the app file, such as specimens.csv')
+    .optional()
+    .describe('CSV file in the folder “data” beside the app file'),
+  fields: z.record(name, field),
+});
+export type CollectionDefinition = z.infer<typeof collection>;
+
+const where = z.strictObject({
+  field: name,
+  equals: value.optional(),
+  contains: value.optional().describe('Capitals and accents do not matter'),
+  absent: z
+    .enum(['leave-out', 'nothing'])
+    .optional()
+    .describe('When the value is absent: leave the condition out (the rule), or read nothing'),
+});
+
+const read = z.strictObject({
+  from: name.describe('The collection'),
+  where: z.array(where).optional(),
+  sort: value.optional().describe('A sort parameter in braces, or fields such as "name,-planted"'),
+  page: value.optional().describe('Number of the page of the list, from 1'),
+  size: z.number().int().min(1).max(500).optional().describe('Records on a page; the rule is 25'),
+});
+export type ReadDefinition = z.infer<typeof read>;
+export type WhereDefinition = z.infer<typeof where>;
+
+const page = z.strictObject({
+  title: text,
+  address: z.string().max(500).describe('Address template (RFC 6570): /specimens/{specimen}{?tab,note}'),
+  parameters: z.record(name, parameter).optional(),
+  admit: z.enum(['everyone', 'signed-in']).optional().describe('Who may see the page'),
+  reads: z.record(name, read).optional(),
+  content: z.array(component),
+});
+export type PageDefinition = z.infer<typeof page>;
+
+const signIn = z.strictObject({
+  page: name.describe('The page with the sign-in form'),
+  first: link.optional().describe('Where one lands after sign-in when no other address was wanted'),
+  reasons: z
+    .strictObject({ needed: text.optional(), wrong: text.optional(), left: text.optional(), busy: text.optional() })
+    .optional()
+    .describe('What the sign-in page says for each reason'),
+});
+
+/** The app file, version 1. */
+export const appFile = z
+  .strictObject({
+    pallmist: z.literal(1).describe('Version of the app file'),
+    app: z.string().regex(/^[a-z][a-z0-9-]{0,39}$/, 'an app’s name has small letters, digits and “-”'),
+    title: z.string().min(1).max(200),
+    mount: z
+      .string()
+      .regex(/^(?:\/|(?:\/(?!-(?:\/|$))[A-Za-z0-9_-]+)+)$/, 'a mount is “/” or a path such as /garden; “/-” is Pallmist’s own')
+      .describe('Where the app stands on the site'),
+    choices: z.record(name, z.record(z.string().min(1).max(100), z.string())).optional(),
+    collections: z.record(name, collection).optional(),
+    signIn: signIn.optional(),
+    navigation: z
+      .array(z.strictObject({ text, to: link }))
+      .optional()
+      .describe('Links at the top of every page'),
+    pages: z.record(name, page),
+  })
+  .describe('A Pallmist app');
+export type AppDefinition = z.infer<typeof appFile>;
+
+/** The app file’s JSON Schema (draft 2020-12), for editors. */
+export function appFileJsonSchema(): object {
+  return z.toJSONSchema(appFile, { io: 'input' });
+}

@@ -1,0 +1,61 @@
+import { compileApp } from '../../address/compile.ts';
+import type { CompiledApp } from '../../address/compiled-app.ts';
+import type { Problem } from '../../problem.ts';
+import { appScopeTypes } from '../../expressions/page-scope.ts';
+import { appFile, type AppDefinition } from '../app-schema.ts';
+import { shapeProblems } from '../shape-problems.ts';
+import { parseSource } from '../source-map.ts';
+import { checkCollections } from './collections.ts';
+import { checkPageContent } from './content.ts';
+import type { CheckContext } from './context.ts';
+import { ScopeCheck } from './expressions.ts';
+import { checkLink } from './links.ts';
+import { checkNames } from './names.ts';
+import { checkSignIn } from './sign-in.ts';
+import { checkUsage } from './usage.ts';
+
+/** An app file, checked. `definition` and `compiled` are there as soon as the file has the right shape. */
+export interface CheckedApp {
+  definition?: AppDefinition;
+  compiled?: CompiledApp;
+  /** Every problem at once, in the order of the file. */
+  problems: Problem[];
+}
+
+/** Checks the text of an app file (YAML or JSON). Never throws for what the text says. */
+export function checkAppFile(text: string): CheckedApp {
+  const source = parseSource(text);
+  if (source.problems.some((problem) => problem.severity === 'error')) return { problems: source.problems };
+  const parsed = appFile.safeParse(source.data);
+  if (!parsed.success) {
+    return {
+      problems: inOrder([...source.problems, ...shapeProblems(parsed.error, source.data)].map((problem) => source.locate(problem))),
+    };
+  }
+  const { compiled, problems } = checkDefinition(parsed.data);
+  return {
+    definition: parsed.data,
+    compiled,
+    problems: inOrder([...source.problems, ...problems.map((problem) => source.locate(problem))]),
+  };
+}
+
+/** Checks what an app means, its shape being right. */
+export function checkDefinition(definition: AppDefinition): { compiled: CompiledApp; problems: Problem[] } {
+  const { app: compiled, problems } = compileApp(definition);
+  const context: CheckContext = { definition, compiled, problems };
+  checkCollections(context);
+  for (const [name, page] of Object.entries(definition.pages)) checkPageContent(context, name, page);
+  const scope = new ScopeCheck(context, appScopeTypes);
+  for (const [index, entry] of (definition.navigation ?? []).entries()) {
+    scope.text(['navigation', index, 'text'], entry.text);
+    checkLink(context, ['navigation', index, 'to'], entry.to, scope);
+  }
+  if (definition.signIn?.first) checkLink(context, ['signIn', 'first'], definition.signIn.first, scope);
+  checkSignIn(context);
+  checkNames(context);
+  checkUsage(context);
+  return { compiled, problems };
+}
+
+const inOrder = (problems: Problem[]) => problems.sort((a, b) => (a.line ?? 0) - (b.line ?? 0) || (a.column ?? 0) - (b.column ?? 0));

@@ -1,0 +1,51 @@
+import { suggest } from '../../near.ts';
+import { DeclarationError } from '../../parameters/codec.ts';
+import { wholePattern } from '../../parameters/types/text-limits.ts';
+import { report, type CheckContext } from './context.ts';
+
+/** Collections: the key and title are fields, references lead somewhere, patterns are patterns. */
+export function checkCollections(context: CheckContext): void {
+  const { collections = {}, choices = {} } = context.definition;
+  for (const [name, collection] of Object.entries(collections)) {
+    const place = ['collections', name];
+    const fields = Object.keys(collection.fields);
+    for (const attribute of ['key', 'title'] as const) {
+      const field = collection[attribute];
+      if (field === undefined || Object.hasOwn(collection.fields, field)) continue;
+      report(context, [...place, attribute], {
+        code: 'unknown-field',
+        message: `The collection “${name}” has no field “${field}” to be its ${attribute}.`,
+        hint: suggest(field, fields),
+      });
+    }
+    const key = collection.fields[collection.key];
+    if (key && key.type !== 'text') {
+      report(context, [...place, 'key'], {
+        code: 'key-not-text',
+        message: `The key “${collection.key}” is a ${key.type}.`,
+        hint: 'A key is a text field.',
+      });
+    }
+    for (const [fieldName, field] of Object.entries(collection.fields)) {
+      const fieldPlace = [...place, 'fields', fieldName];
+      if (field.type === 'choice' || field.type === 'record') {
+        const known = Object.keys(field.type === 'choice' ? choices : collections);
+        if (field.of === undefined || !known.includes(field.of)) {
+          report(context, field.of === undefined ? fieldPlace : [...fieldPlace, 'of'], {
+            code: field.type === 'choice' ? 'unknown-choices' : 'unknown-collection',
+            message: `The field “${fieldName}” is a ${field.type} of ${field.of === undefined ? 'nothing' : `“${field.of}”, which there is not`}.`,
+            hint: suggest(field.of ?? '', known),
+          });
+        }
+      }
+      if (field.pattern !== undefined) {
+        try {
+          wholePattern(field.pattern);
+        } catch (error) {
+          if (!(error instanceof DeclarationError)) throw error;
+          report(context, [...fieldPlace, 'pattern'], { code: error.code, message: error.message });
+        }
+      }
+    }
+  }
+}

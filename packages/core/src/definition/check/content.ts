@@ -1,0 +1,120 @@
+import { pageScopeTypes, recordType } from '../../expressions/page-scope.ts';
+import { suggest } from '../../near.ts';
+import type { PageDefinition } from '../app-schema.ts';
+import { walkContent } from '../component-facets.ts';
+import type { ComponentDefinition } from '../content-schema.ts';
+import { report, type CheckContext, type Place } from './context.ts';
+import { ScopeCheck } from './expressions.ts';
+import { checkLink } from './links.ts';
+import { checkReads } from './reads.ts';
+
+/** Everything on one page that refers to something: texts, conditions, links, bindings, reads. */
+export function checkPageContent(context: CheckContext, name: string, page: PageDefinition): void {
+  const types = pageScopeTypes(context.definition, page);
+  const scope = new ScopeCheck(context, types);
+  const rowScopes = new Map<string, ScopeCheck>();
+  const scopeFor = (row: string | undefined) => {
+    const read = row === undefined ? undefined : page.reads?.[row];
+    if (row === undefined || read === undefined) return scope;
+    let inRow = rowScopes.get(row);
+    if (!inRow) rowScopes.set(row, (inRow = new ScopeCheck(context, { ...types, row: recordType(context.definition, read.from) })));
+    return inRow;
+  };
+  const place: Place = ['pages', name];
+  scope.text([...place, 'title'], page.title);
+  checkReads(context, place, page, scope);
+  for (const { component, path, facets } of walkContent(page.content)) {
+    const at = [...place, ...path];
+    if (component.when !== undefined) scope.condition([...at, 'when'], component.when);
+    for (const text of facets.texts) scopeFor(text.row).text([...at, ...text.path], text.text);
+    for (const { path: below, link, row } of facets.links) checkLink(context, [...at, ...below], link, scopeFor(row));
+    for (const bind of facets.binds) checkBinding(context, [...at, ...bind.path], page, bind.name, bind.kinds);
+    for (const read of facets.reads) {
+      if (Object.hasOwn(page.reads ?? {}, read.name)) continue;
+      report(context, [...at, ...read.path], {
+        code: 'unknown-read',
+        message: `The page has no read “${read.name}”.`,
+        hint: suggest(read.name, Object.keys(page.reads ?? {})),
+      });
+    }
+    checkComponent(context, at, page, component);
+  }
+}
+
+function checkBinding(context: CheckContext, at: Place, page: PageDefinition, name: string, kinds: readonly string[]): void {
+  const parameters = Object.entries(page.parameters ?? {});
+  const bound = parameters.find(([key]) => key === name)?.[1];
+  const fitting = parameters.filter(([, { type }]) => kinds.includes(type)).map(([key]) => key);
+  if (bound === undefined) {
+    report(context, at, {
+      code: 'unknown-binding',
+      message: `It is bound to “${name}”, which is not a parameter of the page.`,
+      hint: fitting.length === 0 ? `The page has no parameter of the type ${kinds.join(' or ')}; declare one.` : suggest(name, fitting),
+    });
+  } else if (!kinds.includes(bound.type)) {
+    report(context, at, {
+      code: 'binding-wrong-type',
+      message: `“${name}” is a ${bound.type}; what stands here binds to a ${kinds.join(' or a ')}.`,
+      hint: fitting.length === 0 ? `Declare a parameter of the type ${kinds.join(' or ')}.` : `It could be: ${fitting.join(', ')}.`,
+    });
+  }
+}
+
+/** What only one kind of component can get wrong. */
+function checkComponent(context: CheckContext, at: Place, page: PageDefinition, component: ComponentDefinition): void {
+  const fieldsOf = (collection: string | undefined) => Object.keys(context.definition.collections?.[collection ?? '']?.fields ?? {});
+  const needField = (place: Place, field: string, collection: string | undefined) => {
+    const fields = fieldsOf(collection);
+    if (collection === undefined || fields.length === 0 || fields.includes(field)) return;
+    report(context, place, {
+      code: 'unknown-field',
+      message: `The collection “${collection}” has no field “${field}”.`,
+      hint: suggest(field, fields),
+    });
+  };
+  if (component.show === 'tabs') {
+    const declaration = page.parameters?.[component.bind];
+    const choices = Object.keys(context.definition.choices?.[declaration?.of ?? ''] ?? {});
+    for (const choice of choices) {
+      if (Object.hasOwn(component.views, choice)) continue;
+      report(context, [...at, 'views'], {
+        code: 'choice-without-view',
+        message: `The choice “${choice}” has no view.`,
+        hint: `Add “${choice}” under views.`,
+      });
+    }
+    for (const view of Object.keys(component.views)) {
+      if (choices.length === 0 || choices.includes(view)) continue;
+      report(context, [...at, 'views', view], {
+        code: 'view-without-choice',
+        message: `The view “${view}” belongs to no choice.`,
+        hint: suggest(view, choices),
+      });
+    }
+    if (declaration && declaration.default === undefined) {
+      report(context, [...at, 'bind'], {
+        code: 'tabs-without-default',
+        severity: 'warning',
+        message: `“${component.bind}” has no default, so no tab is open at first.`,
+        hint: 'Give the parameter a default.',
+      });
+    }
+  } else if (component.show === 'table') {
+    const from = page.reads?.[component.rows]?.from;
+    for (const [index, column] of component.columns.entries()) {
+      if (column.field !== undefined) needField([...at, 'columns', index, 'field'], column.field, from);
+      else if (column.text === undefined) {
+        report(context, [...at, 'columns', index], {
+          code: 'empty-column',
+          message: 'The column shows nothing.',
+          hint: 'Give it a field or a text.',
+        });
+      }
+    }
+  } else if (component.show === 'details') {
+    const of = page.parameters?.[component.record]?.of;
+    for (const [index, field] of component.fields.entries()) {
+      if (typeof field === 'string') needField([...at, 'fields', index], field, of);
+    }
+  }
+}

@@ -1,0 +1,74 @@
+import { suggest } from '../../near.ts';
+import { Refusal } from '../../parameters/codec.ts';
+import { toPointer } from '../../problem.ts';
+import { display } from '../../expressions/evaluator.ts';
+import type { LinkDefinition } from '../schema-parts.ts';
+import { report, type CheckContext, type Place } from './context.ts';
+import type { ScopeCheck } from './expressions.ts';
+
+/** CEL types that a parameter takes, beside `dyn`. */
+const celTypeOf: Record<string, string> = { integer: 'int', boolean: 'bool', sort: 'list<dyn>' };
+
+/** A link: its page is there, sends what the page requires, nothing that it does not know, and the right types. */
+export function checkLink(context: CheckContext, place: Place, link: LinkDefinition, scope: ScopeCheck): void {
+  const values = link.values ?? {};
+  const target = context.compiled.pages.get(link.page);
+  if (target === undefined) {
+    for (const [name, value] of Object.entries(values)) scope.value([...place, 'values', name], value);
+    // A page that is there but did not compile has its own problem already.
+    if (Object.hasOwn(context.definition.pages, link.page)) return;
+    report(context, [...place, 'page'], {
+      code: 'unknown-page',
+      message: `There is no page “${link.page}”.`,
+      hint: suggest(link.page, Object.keys(context.definition.pages)),
+    });
+    return;
+  }
+  for (const parameter of target.parameters) {
+    if (!parameter.required || Object.hasOwn(values, parameter.name)) continue;
+    report(context, place, {
+      code: 'link-misses',
+      message: `The link to “${link.page}” lacks “${parameter.name}”, which that page requires.`,
+      hint: `Give it under “values”.`,
+      ...(parameter.declaration.sample === undefined
+        ? {}
+        : {
+            mend: [
+              link.values === undefined
+                ? { op: 'add', path: toPointer([...place, 'values']), value: { [parameter.name]: parameter.declaration.sample } }
+                : { op: 'add', path: toPointer([...place, 'values', parameter.name]), value: parameter.declaration.sample },
+            ],
+          }),
+    });
+  }
+  for (const [name, value] of Object.entries(values)) {
+    const at = [...place, 'values', name];
+    const type = scope.value(at, value);
+    const parameter = target.byName.get(name);
+    if (parameter === undefined) {
+      report(context, at, {
+        code: 'link-sends-unknown',
+        message: `The page “${link.page}” does not declare “${name}”.`,
+        hint: suggest(name, target.byName.keys()),
+        mend: [{ op: 'remove', path: toPointer(at) }],
+      });
+    } else if (typeof value === 'string' && value.includes('{')) {
+      const wanted = celTypeOf[parameter.declaration.type] ?? 'string';
+      if (type !== undefined && type !== 'dyn' && type !== wanted && !type.startsWith('optional')) {
+        report(context, at, {
+          code: 'link-wrong-type',
+          message: `“${name}” of the page “${link.page}” is a ${parameter.declaration.type}; ${display(value)} gives a ${type}.`,
+          hint: type.startsWith('map') || !/^[a-z]/.test(type) ? 'Name the field that holds the key.' : `Convert it, as in {${wanted}(…)}.`,
+        });
+      }
+    } else {
+      const taken = typeof value === 'string' ? parameter.codec.read(value) : parameter.codec.write(value);
+      if (taken instanceof Refusal) {
+        report(context, at, {
+          code: 'link-wrong-value',
+          message: `“${name}” of the page “${link.page}” cannot be ${JSON.stringify(value)}: ${taken.message}`,
+        });
+      }
+    }
+  }
+}

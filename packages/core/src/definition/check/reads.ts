@@ -1,0 +1,55 @@
+import { suggest } from '../../near.ts';
+import { toPointer } from '../../problem.ts';
+import type { PageDefinition } from '../app-schema.ts';
+import { report, type CheckContext, type Place } from './context.ts';
+import type { ScopeCheck } from './expressions.ts';
+
+/** A page's reads: their collection and fields are there, their values can be evaluated. */
+export function checkReads(context: CheckContext, place: Place, page: PageDefinition, scope: ScopeCheck): void {
+  const { collections = {} } = context.definition;
+  for (const [name, read] of Object.entries(page.reads ?? {})) {
+    const at = [...place, 'reads', name];
+    const collection = collections[read.from];
+    if (collection === undefined) {
+      report(context, [...at, 'from'], {
+        code: 'unknown-collection',
+        message: `There is no collection “${read.from}”.`,
+        hint: suggest(read.from, Object.keys(collections)),
+      });
+    }
+    for (const [index, condition] of (read.where ?? []).entries()) {
+      const where = [...at, 'where', index];
+      if (collection && !Object.hasOwn(collection.fields, condition.field)) {
+        report(context, [...where, 'field'], {
+          code: 'unknown-field',
+          message: `The collection “${read.from}” has no field “${condition.field}”.`,
+          hint: suggest(condition.field, Object.keys(collection.fields)),
+        });
+      }
+      const operators = (['equals', 'contains'] as const).filter((operator) => condition[operator] !== undefined);
+      if (operators.length !== 1) {
+        report(context, where, {
+          code: 'one-operator',
+          message: `The condition on “${condition.field}” has ${operators.length === 0 ? 'no operator' : 'two operators'}.`,
+          hint: 'Give one of: equals, contains.',
+          ...(operators.length === 2 ? { mend: [{ op: 'remove' as const, path: toPointer([...where, 'contains']) }] } : {}),
+        });
+      }
+      for (const operator of operators) scope.value([...where, operator], condition[operator] ?? '');
+    }
+    if (read.sort !== undefined) {
+      scope.value([...at, 'sort'], read.sort);
+      if (collection && typeof read.sort === 'string' && !read.sort.includes('{')) {
+        for (const key of read.sort.split(',').map((text) => text.trim().replace(/^-/, ''))) {
+          if (Object.hasOwn(collection.fields, key)) continue;
+          report(context, [...at, 'sort'], {
+            code: 'unknown-field',
+            message: `The collection “${read.from}” has no field “${key}” to sort by.`,
+            hint: suggest(key, Object.keys(collection.fields)),
+          });
+        }
+      }
+    }
+    if (read.page !== undefined) scope.value([...at, 'page'], read.page);
+  }
+}

@@ -1,0 +1,49 @@
+import { suggest } from '../../near.ts';
+import { walkContent } from '../component-facets.ts';
+import { report, type CheckContext } from './context.ts';
+
+/** A page that asks for sign-in needs a page to sign in on, which anybody may see and which holds the form. */
+export function checkSignIn(context: CheckContext): void {
+  const { pages, signIn } = context.definition;
+  for (const [name, page] of Object.entries(pages)) {
+    if (page.admit === 'signed-in' && signIn === undefined) {
+      report(context, ['pages', name, 'admit'], {
+        code: 'no-sign-in',
+        message: `“${name}” asks for sign-in, but the app has no sign-in page.`,
+        hint: 'Name one under “signIn”.',
+      });
+    }
+  }
+  if (signIn === undefined) return;
+  const page = pages[signIn.page];
+  if (page === undefined) {
+    report(context, ['signIn', 'page'], {
+      code: 'unknown-page',
+      message: `There is no page “${signIn.page}”.`,
+      hint: suggest(signIn.page, Object.keys(pages)),
+    });
+    return;
+  }
+  if (page.admit === 'signed-in') {
+    report(context, ['pages', signIn.page, 'admit'], {
+      code: 'sign-in-closed',
+      message: 'The sign-in page itself asks for sign-in, so nobody could get in.',
+      hint: 'Admit everyone to it.',
+      mend: [{ op: 'remove', path: `/pages/${signIn.page}/admit` }],
+    });
+  }
+  if (context.compiled.pages.get(signIn.page)?.parameters.some((parameter) => parameter.required)) {
+    report(context, ['signIn', 'page'], {
+      code: 'sign-in-requires',
+      message: 'The sign-in page requires a parameter, which nobody would give it.',
+      hint: 'Make the parameter optional.',
+    });
+  }
+  if (![...walkContent(page.content)].some(({ component }) => component.show === 'sign-in')) {
+    report(context, ['pages', signIn.page, 'content'], {
+      code: 'sign-in-without-form',
+      message: 'The sign-in page has no sign-in form.',
+      hint: 'Add { show: sign-in } to its content.',
+    });
+  }
+}

@@ -1,0 +1,28 @@
+import { z } from 'zod';
+import { parameterTypeNames, type ParameterDeclaration } from '../parameters/declaration.ts';
+import { name } from './schema-parts.ts';
+
+const limit = z.union([z.number(), z.string()]);
+
+/** A parameter's declaration in the app file. */
+export const parameter = z.strictObject({
+  type: z.enum(parameterTypeNames),
+  of: name.optional().describe('For a choice its choices list, for a record or a sort its collection'),
+  fields: z.array(name).optional().describe('For a sort: the fields one may sort by'),
+  required: z.boolean().optional().describe('The page makes no sense without it'),
+  default: z.unknown().optional().describe('The value when the address gives none; never written into an address'),
+  blank: z.enum(['empty', 'absent']).optional().describe('For a text: what “?name=” means; “empty” is the rule'),
+  min: limit.optional(),
+  max: limit.optional(),
+  minLength: z.number().int().min(0).optional().describe('In characters'),
+  maxLength: z.number().int().min(1).optional().describe('In characters'),
+  pattern: z.string().max(500).optional().describe('Regular expression (ECMA-262, flag u) that the whole text must match'),
+  otherwise: z.enum(['default', 'refuse']).optional().describe('For a rejected value: go on with the default, or show an error page'),
+  history: z.enum(['step', 'replace']).optional().describe('Whether Back undoes a change of it'),
+  resets: z.array(name).optional().describe('Parameters that return to their default when this one changes'),
+  share: z.boolean().optional().describe('false: left out of addresses made for sharing'),
+  formerly: z.array(name).optional().describe('Older names that still work'),
+  sample: z.unknown().optional().describe('A value to see the page with while it is being built'),
+  label: z.string().max(200).optional().describe('Its name for people'),
+  help: z.string().max(2000).optional().describe('A sentence for people'),
+}) satisfies z.ZodType<ParameterDeclaration>;

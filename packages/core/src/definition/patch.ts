@@ -1,0 +1,66 @@
+import { isCollection, isMap, parseDocument, type Document } from 'yaml';
+import { fromPointer, ProblemError, type PatchOperation, type Problem } from '../problem.ts';
+
+/**
+ * Applies a JSON Patch (RFC 6902) to the text of an app file and keeps its comments, order and quotes.
+ * @throws ProblemError when the text is no YAML, or an operation cannot be carried out; then nothing is changed
+ */
+export function patchSource(text: string, operations: readonly PatchOperation[]): string {
+  const document = parseDocument(text);
+  if (document.errors.length > 0) fail('yaml-syntax', 'The file is not well-formed YAML, so it cannot be changed here.', '');
+  for (const [index, operation] of operations.entries()) apply(document, operation, `/${String(index)}`);
+  return document.toString({ lineWidth: 120 });
+}
+
+function apply(document: Document, operation: PatchOperation, place: string): void {
+  const path = keysOf(document, operation.path);
+  if (path.length === 0) fail('patch-root', 'A patch of the whole file is not supported; send the file instead.', place);
+  switch (operation.op) {
+    case 'add': {
+      const parent: unknown = document.getIn(path.slice(0, -1), true);
+      if (!isCollection(parent)) fail('patch-parent', `There is nothing at ${operation.path} to add to.`, place);
+      const last = path.at(-1);
+      if (isMap(parent)) document.setIn(path, document.createNode(operation.value));
+      else if (last === '-') (parent as { items: unknown[] }).items.push(document.createNode(operation.value));
+      else (parent as { items: unknown[] }).items.splice(Number(last), 0, document.createNode(operation.value));
+      break;
+    }
+    case 'replace':
+      if (!document.hasIn(path)) fail('patch-missing', `There is nothing at ${operation.path} to replace.`, place);
+      document.setIn(path, document.createNode(operation.value));
+      break;
+    case 'remove':
+      if (!document.deleteIn(path)) fail('patch-missing', `There is nothing at ${operation.path} to remove.`, place);
+      break;
+    case 'test': {
+      const present: unknown = (document.getIn(path, true) as { toJSON?: () => unknown } | undefined)?.toJSON?.() ?? document.getIn(path);
+      if (JSON.stringify(present) !== JSON.stringify(operation.value))
+        fail('patch-test', `What stands at ${operation.path} is another value.`, place);
+      break;
+    }
+    case 'move':
+    case 'copy': {
+      const from = keysOf(document, operation.from);
+      const node: unknown = document.getIn(from, true);
+      if (node === undefined) fail('patch-missing', `There is nothing at ${operation.from}.`, place);
+      const copy = operation.op === 'copy' ? (node as { clone(): unknown }).clone() : node;
+      if (operation.op === 'move') document.deleteIn(from);
+      document.setIn(path, copy);
+    }
+  }
+}
+
+/** The keys of a pointer, with numbers where the document has lists. */
+function keysOf(document: Document, pointer: string): (string | number)[] {
+  const keys: (string | number)[] = [];
+  for (const key of fromPointer(pointer)) {
+    const parent: unknown = keys.length === 0 ? document.contents : document.getIn(keys, true);
+    keys.push(isCollection(parent) && !isMap(parent) && key !== '-' ? Number(key) : key);
+  }
+  return keys;
+}
+
+function fail(code: string, message: string, pointer: string): never {
+  const problem: Problem = { code, severity: 'error', message, pointer, hint: 'Read the file anew and try again.' };
+  throw new ProblemError([problem]);
+}

@@ -1,0 +1,23 @@
+import { z } from 'zod';
+import { namePattern } from '../address/template.ts';
+
+/** A name in the app file: of a page, a collection, a field, a choices list. */
+export const name = z.string().regex(namePattern, 'a name has letters, digits, “_” and “-”, and begins with a letter');
+
+/** A text that may hold CEL expressions in braces. */
+export const text = z.string().max(20_000).describe('Text; CEL expressions stand in braces, as in "Care log of {record.specimen.name}"');
+
+/** A CEL expression that is true or false. */
+export const condition = z.string().max(2000).describe('CEL expression that gives true or false, as in "has(param.q)"');
+
+/** A value: as it stands, or a whole CEL expression in braces, which keeps its type. */
+export const value = z
+  .union([z.string().max(2000), z.number(), z.boolean()])
+  .describe('A value, or one CEL expression in braces, as in "{row.accession}"');
+
+/** A destination page with values for its parameters. */
+export const link = z.strictObject({
+  page: name.describe('The page it leads to'),
+  values: z.record(name, value).optional().describe('Values for the parameters of that page'),
+});
+export type LinkDefinition = z.infer<typeof link>;

@@ -1,0 +1,167 @@
+import type { z } from 'zod';
+import { suggest } from '../near.ts';
+import { quote, toPointer, type Problem } from '../problem.ts';
+
+/** What may stand in the place of an unknown key, by the shape of the schema; for “did you mean”. */
+const knownKeys = [
+  'pallmist',
+  'app',
+  'title',
+  'mount',
+  'choices',
+  'collections',
+  'signIn',
+  'navigation',
+  'pages',
+  'address',
+  'parameters',
+  'admit',
+  'reads',
+  'content',
+  'type',
+  'of',
+  'fields',
+  'required',
+  'default',
+  'blank',
+  'min',
+  'max',
+  'minLength',
+  'maxLength',
+  'pattern',
+  'otherwise',
+  'history',
+  'resets',
+  'share',
+  'formerly',
+  'sample',
+  'label',
+  'help',
+  'key',
+  'data',
+  'unique',
+  'from',
+  'where',
+  'sort',
+  'page',
+  'size',
+  'field',
+  'equals',
+  'contains',
+  'absent',
+  'show',
+  'text',
+  'level',
+  'when',
+  'tone',
+  'to',
+  'links',
+  'bind',
+  'hint',
+  'anything',
+  'views',
+  'rows',
+  'columns',
+  'link',
+  'empty',
+  'align',
+  'record',
+  'name',
+  'password',
+  'button',
+  'values',
+  'first',
+  'reasons',
+  'needed',
+  'wrong',
+  'left',
+  'busy',
+];
+
+/** Says what Zod found in our own words, one problem for each thing that is wrong. */
+export function shapeProblems(error: z.ZodError, data: unknown): Problem[] {
+  return error.issues.flatMap((issue) => describe(issue, data));
+}
+
+function describe(issue: z.core.$ZodIssue, data: unknown): Problem[] {
+  const path = issue.path.map((key) => (typeof key === 'symbol' ? String(key) : key));
+  const pointer = toPointer(path);
+  const place = path.length === 0 ? 'the app file' : `“${String(path.at(-1))}”`;
+  const problem = (code: string, message: string, hint?: string, at = pointer): Problem => ({
+    code,
+    severity: 'error',
+    message,
+    ...(hint === undefined ? {} : { hint }),
+    pointer: at,
+  });
+  switch (issue.code) {
+    case 'unrecognized_keys':
+      return issue.keys.map((key) => ({
+        ...problem('unknown-key', `${place} has no “${key}”.`, near(key), toPointer([...path, key])),
+        mend: [{ op: 'remove', path: toPointer([...path, key]) }],
+      }));
+    case 'invalid_type':
+      return [
+        valueAt(data, path) === undefined
+          ? problem('missing-key', `${place} is missing.`, `Give it: ${article(issue.expected)}.`)
+          : problem('wrong-kind', `${place} should be ${article(issue.expected)}, not ${quote(valueAt(data, path))}.`),
+      ];
+    case 'invalid_value':
+      return [problem('unknown-word', `${place} cannot be ${quote(valueAt(data, path))}.`, wordHint(issue.values, valueAt(data, path)))];
+    case 'invalid_union': {
+      if (issue.discriminator !== undefined || issue.errors.length === 0) {
+        return [
+          problem(
+            'unknown-word',
+            `${place} cannot be ${quote(valueAt(data, path))}.`,
+            'See the guide “The app file” for what may stand here.',
+          ),
+        ];
+      }
+      return [
+        problem('wrong-kind', `${place} cannot be ${quote(valueAt(data, path))}.`, 'See the guide “The app file” for what may stand here.'),
+      ];
+    }
+    case 'invalid_format':
+      return [problem('wrong-form', `${place} cannot be ${quote(valueAt(data, path))}.`, `The rule: ${issue.message}.`)];
+    case 'invalid_key':
+      return [
+        problem(
+          'bad-name',
+          `“${String(path.at(-1))}” cannot be a name here.`,
+          `The rule: ${issue.issues[0]?.message ?? 'letters and digits'}.`,
+        ),
+      ];
+    case 'too_small':
+      return [problem('too-small', `${place} is too small or too short: at least ${String(issue.minimum)}.`)];
+    case 'too_big':
+      return [problem('too-large', `${place} is too large or too long: at most ${String(issue.maximum)}.`)];
+    default:
+      return [problem('wrong-kind', `${place} is not as it should be: ${issue.message}.`)];
+  }
+}
+
+function near(key: string): string | undefined {
+  const hint = suggest(key, knownKeys);
+  return hint.startsWith('Did') ? hint : 'Take it out, or see the guide “The app file” for what may stand here.';
+}
+
+const wordHint = (values: readonly unknown[], given: unknown) => suggest(typeof given === 'string' ? given : '', values.map(String));
+
+const article = (kind: string) =>
+  ({
+    string: 'a text',
+    number: 'a number',
+    int: 'a whole number',
+    boolean: 'true or false',
+    array: 'a list',
+    object: 'a map of names',
+    record: 'a map of names',
+  })[kind] ?? kind;
+
+function valueAt(data: unknown, path: readonly (string | number)[]): unknown {
+  return path.reduce<unknown>(
+    (value, key) => (typeof value === 'object' && value !== null ? (value as Record<string | number, unknown>)[key] : undefined),
+    data,
+  );
+}

@@ -1,0 +1,62 @@
+import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
+import type { ParameterDeclaration } from '../parameters/declaration.ts';
+import type { ScopeTypes } from './evaluator.ts';
+import type { ScopeType } from './scope-types.ts';
+
+type Fields = Record<string, ScopeType>;
+
+const ofParameter: Record<ParameterDeclaration['type'], ScopeType> = {
+  text: 'string',
+  integer: 'int',
+  boolean: 'bool',
+  date: 'string',
+  choice: 'string',
+  record: 'string',
+  sort: { list: { fields: { field: 'string', descending: 'bool' } } },
+};
+
+/** What an expression may name anywhere in an app, outside a page too. */
+export const appScopeTypes: ScopeTypes = {
+  person: { fields: { login: 'string', name: 'string', roles: { list: 'string' } } },
+  app: { fields: { title: 'string', mount: 'string' } },
+};
+
+/** The collections of an app, as far as types need them. */
+export type CollectionsPart = Pick<AppDefinition, 'collections'>;
+
+/** What the expressions of a page may name, with the type of each. */
+export function pageScopeTypes(app: CollectionsPart, page: Pick<PageDefinition, 'parameters' | 'reads'>): ScopeTypes {
+  const param: Fields = {};
+  const record: Fields = {};
+  for (const [name, declaration] of Object.entries(page.parameters ?? {})) {
+    param[name] = ofParameter[declaration.type];
+    if (declaration.type === 'record' && declaration.of !== undefined) record[name] = recordType(app, declaration.of);
+  }
+  const rows: Fields = {};
+  const total: Fields = {};
+  for (const [name, read] of Object.entries(page.reads ?? {})) {
+    rows[name] = { list: recordType(app, read.from) };
+    total[name] = 'int';
+  }
+  return {
+    param: { fields: param },
+    record: { fields: record },
+    rows: { fields: rows },
+    total: { fields: total },
+    ...appScopeTypes,
+  };
+}
+
+/** The type of a collection's records. A field that refers to a record holds that record, whose own references are keys. */
+export function recordType(app: CollectionsPart, collection: string, depth = 1): ScopeType {
+  const fields: Fields = {};
+  const definition = app.collections?.[collection];
+  for (const [name, field] of Object.entries(definition?.fields ?? {})) {
+    if (field.type === 'record') fields[name] = depth > 0 && field.of !== undefined ? recordType(app, field.of, depth - 1) : 'string';
+    else if (field.type === 'integer') fields[name] = 'int';
+    else if (field.type === 'number') fields[name] = 'double';
+    else if (field.type === 'boolean') fields[name] = 'bool';
+    else fields[name] = 'string';
+  }
+  return { fields };
+}

@@ -1,0 +1,54 @@
+import type { CompiledApp } from '../address/compiled-app.ts';
+import { decodeQuery, encode, malformed } from '../address/percent.ts';
+import { readAddress } from '../address/read.ts';
+import type { Reading } from '../address/reading.ts';
+import { writeAddress } from '../address/write.ts';
+import { reasons, type Reason } from './pass.ts';
+
+/** Pallmist’s own names in the address of the sign-in page. */
+export const ownNames = { back: '~back', why: '~why' } as const;
+
+/** The sign-in page’s address, which remembers where one wanted to go and says why one is asked. */
+export function signInAddress(app: CompiledApp, signInPage: string, wanted: string | undefined, why: Reason): string {
+  const page = writeAddress(app, signInPage, {}).address ?? app.mount + '/';
+  const own = [...(wanted === undefined ? [] : [`${ownNames.back}=${encode(wanted)}`]), `${ownNames.why}=${why}`];
+  return `${page}${page.includes('?') ? '&' : '?'}${own.join('&')}`;
+}
+
+/** One of Pallmist’s own values in an address, decoded; the first where there are several. */
+export function ownValue(reading: Reading, name: string): string | undefined {
+  const entry = reading.undeclared.find((candidate) => decodeQuery(candidate.name) === name);
+  const text = entry && decodeQuery(entry.text);
+  return text === malformed ? undefined : text;
+}
+
+/** The reason that an address carries, if it is one of ours: never text from the address. */
+export function reasonIn(reading: Reading): Reason | undefined {
+  const why = ownValue(reading, ownNames.why);
+  return reasons.find((reason) => reason === why);
+}
+
+/**
+ * Decides whether a wanted address is followed after sign-in: only a path on this very site that reads as a page of
+ * this app other than the sign-in page.
+ * @param back text from the address or a form, hence from a stranger
+ * @returns the address to go to, written as the WHATWG URL parser has it; undefined for anything else
+ */
+export function followBack(app: CompiledApp, signInPage: string, back: string | undefined): string | undefined {
+  // Only one plain “/” at the start: “//host” and “/\host” name another site.
+  if (back === undefined || !/^\/(?![/\\])/.test(back)) return undefined;
+  // eslint-disable-next-line no-control-regex -- browsers drop these and would see another address than we do
+  if (/[\u0000-\u0020\u007f\\]/.test(back)) return undefined;
+  const site = 'http://site.invalid';
+  let url: URL;
+  try {
+    url = new URL(back, site);
+  } catch {
+    return undefined;
+  }
+  const path = url.pathname + url.search + url.hash;
+  if (url.origin !== site || path.startsWith('//')) return undefined;
+  const reading = readAddress(app, path);
+  if (reading.page === undefined || reading.page === signInPage) return undefined;
+  return path;
+}

@@ -1,0 +1,17 @@
+export * from './address/index.ts';
+export {
+  appFile,
+  appFileJsonSchema,
+  type AppDefinition,
+  type CollectionDefinition,
+  type FieldDefinition,
+  type PageDefinition,
+} from './definition/app-schema.ts';
+export { checkAppFile, checkDefinition, type CheckedApp } from './definition/check/check-app.ts';
+export { patchSource } from './definition/patch.ts';
+export { countProblems, mayPublish } from './editions/publishable.ts';
+export { evaluateCel } from './expressions/cel.ts';
+export { passGate, type Person, type Reason } from './gate/pass.ts';
+export { followBack, ownNames, ownValue, signInAddress } from './gate/way-back.ts';
+export { appPartFor, expressionsIn } from './view/app-part.ts';
+export * from './view/index.ts';

@@ -1,0 +1,66 @@
+import { DeclarationError, Refusal } from '../codec.ts';
+import type { ParameterDeclaration } from '../declaration.ts';
+
+// Half a surrogate pair cannot be written in UTF-8; the control characters cannot be typed or shown.
+// eslint-disable-next-line no-control-regex -- finding control characters is the purpose
+const unwritable = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]|[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/;
+// eslint-disable-next-line no-control-regex -- the quick look before the exact one
+const suspicious = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f\ud800-\udfff]/;
+
+/** Compiles a pattern so that it has to match the whole text, as HTML's `pattern` attribute does. */
+export function wholePattern(pattern: string): RegExp {
+  try {
+    return new RegExp(`^(?:${pattern})$`, 'u');
+  } catch {
+    throw new DeclarationError(
+      'pattern',
+      'bad-pattern',
+      `The pattern ${JSON.stringify(pattern)} is not a regular expression.`,
+      'Write it as ECMA-262 with the flag u has it.',
+    );
+  }
+}
+
+/** Length in Unicode code points, as JSON Schema counts it. */
+function countPoints(text: string): number {
+  let count = text.length;
+  for (let i = 0; i < text.length - 1; i++) {
+    const unit = text.charCodeAt(i);
+    if (unit >= 0xd800 && unit <= 0xdbff) count--;
+  }
+  return count;
+}
+
+/** Makes the test that texts and keys share: characters, length in code points, pattern. */
+export function limitText(
+  declaration: Pick<ParameterDeclaration, 'minLength' | 'maxLength' | 'pattern'>,
+  greatestLength: number,
+): (text: string) => Refusal | undefined {
+  const least = declaration.minLength ?? 0;
+  const most = Math.min(declaration.maxLength ?? greatestLength, greatestLength);
+  if (least > most) {
+    throw new DeclarationError(
+      'minLength',
+      'limits-cross',
+      `No text can be at least ${String(least)} and at most ${String(most)} characters long.`,
+      'Make minLength at most maxLength.',
+    );
+  }
+  const pattern = declaration.pattern === undefined ? undefined : wholePattern(declaration.pattern);
+  return (text) => {
+    if (suspicious.test(text) && unwritable.test(text)) {
+      return new Refusal('forbidden-character', 'The text holds a character that cannot be shown.');
+    }
+    // Code points are at most code units and at least half of them: count only where that leaves a doubt.
+    if (text.length > most && (text.length > 2 * most || countPoints(text) > most)) {
+      return new Refusal('too-long', `The text is longer than ${String(most)} characters.`);
+    }
+    if (text.length < 2 * least && countPoints(text) < least) {
+      return new Refusal('too-short', `The text is shorter than ${String(least)} characters.`);
+    }
+    if (pattern !== undefined && !pattern.test(text)) {
+      return new Refusal('pattern-mismatch', 'The text does not have the form that is expected here.');
+    }
+    return undefined;
+  };
+}

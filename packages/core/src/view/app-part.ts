@@ -1,0 +1,87 @@
+import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
+import { linksFrom, walkContent } from '../definition/component-facets.ts';
+import { expressionsOf } from '../expressions/template-text.ts';
+import type { AppPart } from './material.ts';
+
+/** Cuts out of an app what showing one page needs, so that a browser is sent no more than that. */
+export function appPartFor(definition: AppDefinition, pageName: string): AppPart {
+  const page = definition.pages[pageName];
+  const pageNames = new Set([pageName, ...(page ? linksFrom(page) : []), ...(definition.navigation ?? []).map(({ to }) => to.page)]);
+  if (definition.signIn) pageNames.add(definition.signIn.page);
+  const pages: AppPart['pages'] = {};
+  for (const name of pageNames) {
+    const linked = definition.pages[name];
+    if (linked) pages[name] = { address: linked.address, parameters: linked.parameters };
+  }
+  const collections = collectionsOf(definition, page, pages);
+  const choices = choicesOf(definition, pages, collections);
+  return {
+    app: definition.app,
+    title: definition.title,
+    mount: definition.mount,
+    navigation: definition.navigation,
+    collections,
+    choices,
+    pages,
+    ...(definition.signIn ? { signIn: { page: definition.signIn.page, reasons: withoutUndefined(definition.signIn.reasons ?? {}) } } : {}),
+  };
+}
+
+function collectionsOf(
+  definition: AppDefinition,
+  page: PageDefinition | undefined,
+  pages: AppPart['pages'],
+): NonNullable<AppPart['collections']> {
+  const wanted = new Set<string>();
+  for (const read of Object.values(page?.reads ?? {})) wanted.add(read.from);
+  for (const { parameters } of Object.values(pages)) {
+    for (const { of, type } of Object.values(parameters ?? {})) {
+      if (of !== undefined && type !== 'choice') wanted.add(of);
+    }
+  }
+  // A record shows the records that it refers to, one step deep.
+  for (const name of [...wanted]) {
+    for (const field of Object.values(definition.collections?.[name]?.fields ?? {})) {
+      if (field.type === 'record' && field.of !== undefined) wanted.add(field.of);
+    }
+  }
+  return pick(definition.collections ?? {}, wanted);
+}
+
+function choicesOf(
+  definition: AppDefinition,
+  pages: AppPart['pages'],
+  collections: NonNullable<AppPart['collections']>,
+): NonNullable<AppPart['choices']> {
+  const wanted = new Set<string>();
+  const declarations = [
+    ...Object.values(pages).flatMap(({ parameters }) => Object.values(parameters ?? {})),
+    ...Object.values(collections).flatMap(({ fields }) => Object.values(fields)),
+  ];
+  for (const { type, of } of declarations) if (type === 'choice' && of !== undefined) wanted.add(of);
+  return pick(definition.choices ?? {}, wanted);
+}
+
+function pick<Value>(from: Record<string, Value>, names: Set<string>): Record<string, Value> {
+  return Object.fromEntries(Object.entries(from).filter(([name]) => names.has(name)));
+}
+
+function withoutUndefined<Value>(given: Record<string, Value | undefined>): Record<string, Value> {
+  return Object.fromEntries(Object.entries(given).filter((entry): entry is [string, Value] => entry[1] !== undefined));
+}
+
+/** Whether a page’s expressions need the CEL engine, or only follow fields. */
+export function expressionsIn(page: PageDefinition, navigation: AppDefinition['navigation']): string[] {
+  const texts = [page.title, ...(navigation ?? []).map(({ text }) => text)];
+  const conditions: string[] = [];
+  for (const { component, facets } of walkContent(page.content)) {
+    texts.push(...facets.texts.map(({ text }) => text), ...facets.links.flatMap(({ link }) => strings(Object.values(link.values ?? {}))));
+    if (component.when !== undefined) conditions.push(component.when);
+  }
+  for (const read of Object.values(page.reads ?? {})) {
+    texts.push(...strings([read.sort, read.page, ...(read.where ?? []).flatMap(({ equals, contains }) => [equals, contains])]));
+  }
+  return [...conditions, ...texts.flatMap(expressionsOf)];
+}
+
+const strings = (values: readonly unknown[]) => values.filter((value) => typeof value === 'string');

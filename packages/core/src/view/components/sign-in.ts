@@ -1,0 +1,28 @@
+import { writeAddress } from '../../address/write.ts';
+import type { ComponentOf } from '../../definition/content-schema.ts';
+import type { Reason } from '../../gate/pass.ts';
+import { ownNames, ownValue, reasonIn } from '../../gate/way-back.ts';
+import type { SignInNode } from '../nodes.ts';
+import type { Shower } from '../shower.ts';
+
+const ownReasons: Record<Reason, string> = {
+  needed: 'Sign in to see this page. You will be taken there at once.',
+  wrong: 'The name and the password do not belong together. Please try again.',
+  left: 'You are signed out.',
+  busy: 'There were too many attempts. Please wait a few minutes and try again.',
+};
+
+export function signIn(component: ComponentOf<'sign-in'>, shower: Shower): SignInNode {
+  const { app, reading, person } = shower.material;
+  const why = reasonIn(reading);
+  return {
+    show: 'sign-in',
+    action: writeAddress(shower.app, shower.material.name, shower.values).address ?? '',
+    name: shower.text(component.name, 'Name'),
+    password: shower.text(component.password, 'Password'),
+    button: shower.text(component.button, 'Sign in'),
+    back: ownValue(reading, ownNames.back) ?? '',
+    ...(why === undefined ? {} : { reason: shower.text(app.signIn?.reasons[why], ownReasons[why]) }),
+    ...(person ? { signedInAs: person.name } : {}),
+  };
+}

@@ -1,0 +1,5 @@
+export { isPlainPath, type EvaluateCel } from '../expressions/evaluator.ts';
+export { planLoad, type LoadPlan, type PlannedCondition, type PlannedRead } from './load-plan.ts';
+export type { AppPart, FieldValue, PageData, PageMaterial, ReadData, RecordData } from './material.ts';
+export type * from './nodes.ts';
+export { showPage } from './show-page.ts';

@@ -1,0 +1,50 @@
+import type { AddressablePage } from '../address/compiled-app.ts';
+import type { Reading } from '../address/reading.ts';
+import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
+import type { Person, Reason } from '../gate/pass.ts';
+
+/** A field of a loaded record: a plain value, or the record that it refers to. */
+export type FieldValue = string | number | boolean | RecordData;
+/** A loaded record; empty fields are missing. */
+export interface RecordData {
+  [field: string]: FieldValue | undefined;
+}
+
+/** The records of one read. */
+export interface ReadData {
+  rows: RecordData[];
+  /** How many records there are on all pages of the list. */
+  total: number;
+  /** The page of the list that was read, from 1, and how many records it may hold. */
+  page: number;
+  size: number;
+}
+
+/** What was loaded for a page. */
+export interface PageData {
+  records: Record<string, RecordData>;
+  reads: Record<string, ReadData>;
+  /** For a select bound to a record parameter: the records one may choose, by collection. */
+  options: Record<string, { key: string; title: string }[]>;
+}
+
+/** What showing needs of the app: the parts that this page touches. */
+export type AppPart = Pick<AppDefinition, 'title' | 'mount' | 'choices' | 'collections' | 'navigation' | 'app'> & {
+  /** The addresses of this page and of those it links to. */
+  pages: Record<string, AddressablePage>;
+  signIn?: { page: string; reasons: Partial<Record<Reason, string>> };
+};
+
+/** Everything that one page is made from. It is plain JSON: the service makes it, the browser takes it over. */
+export interface PageMaterial {
+  app: AppPart;
+  name: string;
+  page: PageDefinition;
+  reading: Reading;
+  data: PageData;
+  person?: Person;
+  /** Whether its expressions need the CEL engine, or only follow fields. */
+  cel: boolean;
+  /** True for the page as a draft has it. */
+  draft: boolean;
+}

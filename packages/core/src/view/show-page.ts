@@ -1,0 +1,69 @@
+import { writeAddress } from '../address/write.ts';
+import type { ComponentDefinition } from '../definition/content-schema.ts';
+import type { EvaluateCel } from '../expressions/evaluator.ts';
+import { signInAddress } from '../gate/way-back.ts';
+import { details } from './components/details.ts';
+import { search, select } from './components/filters.ts';
+import { pager } from './components/pager.ts';
+import { heading, link, navigation, notice, text } from './components/plain.ts';
+import { signIn } from './components/sign-in.ts';
+import { table } from './components/table.ts';
+import { tabs } from './components/tabs.ts';
+import type { PageMaterial } from './material.ts';
+import type { Node, ShownPage } from './nodes.ts';
+import { Shower } from './shower.ts';
+
+/**
+ * Settles what a page shows. Pure: the service and the browser call it with the same material and get the same page.
+ * @param cel evaluates the expressions that do more than follow fields
+ */
+export function showPage(material: PageMaterial, cel: EvaluateCel): ShownPage {
+  const shower = new Shower(material, cel);
+  const { app, reading, person } = material;
+  const address = writeAddress(shower.app, material.name, shower.values).address ?? '';
+  const showAll = (content: readonly ComponentDefinition[]): Node[] =>
+    content.filter((component) => shower.evaluator.holds(component.when)).map((component) => showOne(component, shower, showAll));
+  return {
+    title: shower.text(material.page.title),
+    appTitle: app.title,
+    home: app.mount === '/' ? '/' : app.mount,
+    navigation: app.navigation ? navigation({ links: app.navigation, label: 'Main' }, shower) : undefined,
+    notices: reading.problems.filter((problem) => problem.severity === 'warning').map((problem) => problem.message),
+    content: showAll(material.page.content),
+    ...(person ? { person: { name: person.name, signOut: `${shower.app.mount}/~sign-out` } } : {}),
+    ...(app.signIn && !person && material.name !== app.signIn.page
+      ? { signInHref: signInAddress(shower.app, app.signIn.page, address, 'needed') }
+      : {}),
+    address,
+    draft: material.draft,
+  };
+}
+
+function showOne(component: ComponentDefinition, shower: Shower, showAll: (content: readonly ComponentDefinition[]) => Node[]): Node {
+  switch (component.show) {
+    case 'heading':
+      return heading(component, shower);
+    case 'text':
+      return text(component, shower);
+    case 'notice':
+      return notice(component, shower);
+    case 'link':
+      return link(component, shower);
+    case 'navigation':
+      return navigation(component, shower);
+    case 'search':
+      return search(component, shower);
+    case 'select':
+      return select(component, shower);
+    case 'tabs':
+      return tabs(component, shower, showAll);
+    case 'table':
+      return table(component, shower);
+    case 'pager':
+      return pager(component, shower);
+    case 'details':
+      return details(component, shower);
+    case 'sign-in':
+      return signIn(component, shower);
+  }
+}

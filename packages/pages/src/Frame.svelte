@@ -1,0 +1,98 @@
+<script lang="ts">
+  import type { NavigationNode } from '@pallmist/core/view';
+  import type { Snippet } from 'svelte';
+  import Navigation from './components/Navigation.svelte';
+  import './style/tokens.css';
+
+  interface Props {
+    appTitle: string;
+    home: string;
+    navigation: NavigationNode | undefined;
+    person?: { name: string; signOut: string } | undefined;
+    signInHref?: string | undefined;
+    draft: boolean;
+    children: Snippet;
+  }
+  const { appTitle, home, navigation, person, signInHref, draft, children }: Props = $props();
+</script>
+
+<a class="skip" href="#content">Skip to the content</a>
+<header>
+  <div class="bar">
+    <a class="home" href={home}>{appTitle}</a>
+    {#if draft}<span class="draft">Draft</span>{/if}
+    {#if navigation}<Navigation node={navigation} />{/if}
+    <div class="person">
+      {#if person}
+        <form method="post" action={person.signOut}><span>{person.name}</span> <button>Sign out</button></form>
+      {:else if signInHref}<a href={signInHref}>Sign in</a>{/if}
+    </div>
+  </div>
+</header>
+<main id="content" tabindex="-1">{@render children()}</main>
+
+<style>
+  .skip {
+    position: absolute;
+    inset-inline-start: 1rem;
+    inset-block-start: -4rem;
+    background: var(--sheet);
+    padding: 0.5rem 1rem;
+    z-index: 2;
+  }
+  .skip:focus {
+    inset-block-start: 0.5rem;
+  }
+  header {
+    background: var(--sheet);
+    border-block-end: 1px solid var(--line);
+  }
+  .bar {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 0.2rem 2rem;
+  }
+  .bar,
+  main {
+    max-width: 68rem;
+    margin-inline: auto;
+    padding: 0.6rem 1.2rem;
+  }
+  main {
+    padding-block-end: 4rem;
+  }
+  main:focus {
+    outline: none;
+  }
+  .home {
+    font-family: var(--text);
+    font-size: 1.2rem;
+    font-weight: 600;
+    color: var(--ink);
+    text-decoration: none;
+  }
+  .draft {
+    border: 2px dashed var(--warn);
+    color: var(--warn);
+    border-radius: var(--round);
+    padding: 0 0.5rem;
+    font-size: 0.85rem;
+  }
+  .person {
+    margin-inline-start: auto;
+  }
+  .person button {
+    background: none;
+    border: 0;
+    color: var(--leaf);
+    text-decoration: underline;
+    text-underline-offset: 0.15em;
+    cursor: pointer;
+    padding: 0.35rem 0;
+  }
+  .person span {
+    color: var(--quiet);
+    margin-inline-end: 0.6rem;
+  }
+</style>

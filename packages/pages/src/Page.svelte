@@ -1,0 +1,42 @@
+<script lang="ts">
+  import Content from './components/Content.svelte';
+  import Frame from './Frame.svelte';
+  import type { LivePage } from './live-page.ts';
+
+  const { live }: { live: LivePage } = $props();
+  const shown = $derived(live.shown);
+</script>
+
+<Frame
+  appTitle={shown.appTitle}
+  home={shown.home}
+  navigation={shown.navigation}
+  person={shown.person}
+  signInHref={shown.signInHref}
+  draft={shown.draft}
+>
+  {#each shown.notices as notice (notice)}
+    <p class="notice" role="status">{notice} The page is shown without it.</p>
+  {/each}
+  {#if live.failure}
+    <p class="notice" role="alert">{live.failure} <button onclick={() => live.retry()}>Try again</button></p>
+  {/if}
+  <Content content={shown.content} {live} />
+</Frame>
+
+<style>
+  .notice {
+    border-inline-start: 0.3rem solid var(--warn);
+    background: var(--warn-soft);
+    padding: 0.6rem 0.9rem;
+    border-radius: var(--round);
+    overflow-wrap: anywhere;
+  }
+  button {
+    background: none;
+    border: 1px solid var(--edge);
+    border-radius: var(--round);
+    padding: 0.1rem 0.7rem;
+    cursor: pointer;
+  }
+</style>

@@ -1,0 +1,34 @@
+<script lang="ts">
+  import type { DetailsNode } from '@pallmist/core/view';
+
+  const { node }: { node: DetailsNode } = $props();
+</script>
+
+<dl>
+  {#each node.entries as { label, value } (label)}
+    <div>
+      <dt>{label}</dt>
+      <dd>
+        {#if value.href}<a href={value.href}>{value.text}</a>{:else}{value.text || '—'}{/if}
+      </dd>
+    </div>
+  {/each}
+</dl>
+
+<style>
+  dl {
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(12rem, 1fr));
+    gap: 0.8rem 1.5rem;
+    margin-block: 1rem;
+  }
+  dt {
+    font-size: 0.85rem;
+    color: var(--quiet);
+  }
+  dd {
+    margin: 0;
+    font-size: 1.05rem;
+    overflow-wrap: anywhere;
+  }
+</style>

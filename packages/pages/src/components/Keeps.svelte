@@ -1,0 +1,9 @@
+<script lang="ts">
+  import type { KeepingForm } from '@pallmist/core/view';
+
+  const { form }: { form: KeepingForm } = $props();
+</script>
+
+{#each form.keeps as { name, value } (name)}
+  <input type="hidden" {name} {value} />
+{/each}

@@ -1,0 +1,37 @@
+<script lang="ts">
+  import type { NavigationNode } from '@pallmist/core/view';
+
+  const { node }: { node: NavigationNode } = $props();
+</script>
+
+<nav aria-label={node.label}>
+  <ul>
+    {#each node.links as link (link.text)}
+      <li><a href={link.href} aria-current={link.current ? 'page' : undefined}>{link.text}</a></li>
+    {/each}
+  </ul>
+</nav>
+
+<style>
+  ul {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.2rem 1.4rem;
+    list-style: none;
+    margin: 0;
+    padding: 0;
+  }
+  a {
+    display: block;
+    padding: 0.35rem 0;
+    color: var(--ink);
+    text-decoration: none;
+    border-block-end: 3px solid transparent;
+  }
+  a:hover {
+    border-color: var(--line);
+  }
+  a[aria-current] {
+    border-color: var(--leaf);
+  }
+</style>

@@ -1,0 +1,49 @@
+<script lang="ts">
+  import type { PagerNode } from '@pallmist/core/view';
+  import { follow } from '../follow.ts';
+  import type { LivePage } from '../live-page.ts';
+
+  const { node, live }: { node: PagerNode; live: LivePage } = $props();
+</script>
+
+{#if node.pages > 1 || node.page > 1}
+  <nav aria-label="Pages of the list">
+    {#if node.previous}<a href={node.previous.href} rel="prev" onclick={follow(live, node.previous)}>Earlier</a>{/if}
+    {#each node.near as page, index (page.text)}
+      {#if index > 0 && Number(page.text) - Number(node.near[index - 1]?.text) > 1}<span aria-hidden="true">…</span>{/if}
+      <a href={page.href} aria-label="Page {page.text}" aria-current={page.current ? 'page' : undefined} onclick={follow(live, page)}
+        >{page.text}</a
+      >
+    {/each}
+    {#if node.next}<a href={node.next.href} rel="next" onclick={follow(live, node.next)}>Later</a>{/if}
+    <span class="count">{node.from === 0 ? 'none' : `${node.from}–${node.to}`} of {node.total}</span>
+  </nav>
+{/if}
+
+<style>
+  nav {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 0.3rem;
+    margin-block: 0.8rem;
+  }
+  a {
+    min-width: 2.4rem;
+    padding: 0.3rem 0.7rem;
+    text-align: center;
+    text-decoration: none;
+    border: 1px solid var(--line);
+    border-radius: var(--round);
+    background: var(--sheet);
+  }
+  a[aria-current] {
+    background: var(--leaf);
+    border-color: var(--leaf);
+    color: var(--on-leaf);
+  }
+  .count {
+    margin-inline-start: 0.6rem;
+    color: var(--quiet);
+  }
+</style>

@@ -1,0 +1,89 @@
+<script lang="ts">
+  import type { SearchNode } from '@pallmist/core/view';
+  import type { LivePage } from '../live-page.ts';
+  import Keeps from './Keeps.svelte';
+
+  const { node, live }: { node: SearchNode; live: LivePage } = $props();
+
+  /** Milliseconds of silence after which typing is taken for done. */
+  const pause = 200;
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  let box: HTMLInputElement;
+
+  // Back and Forward change the value from outside; while one types, the box is the truth.
+  $effect(() => {
+    if (timer === undefined && box.value !== node.value) box.value = node.value;
+  });
+
+  function take() {
+    clearTimeout(timer);
+    timer = undefined;
+    live.change({ [node.name]: box.value === '' ? undefined : box.value });
+  }
+
+  function typed() {
+    clearTimeout(timer);
+    timer = setTimeout(take, pause);
+  }
+
+  function submitted(event: SubmitEvent) {
+    if (!live.taken) return;
+    event.preventDefault();
+    take();
+  }
+</script>
+
+<form method="get" action={node.form.action} role="search" onsubmit={submitted}>
+  <Keeps form={node.form} />
+  <label>
+    <span>{node.label}</span>
+    <input
+      bind:this={box}
+      type="search"
+      name={node.name}
+      value={node.value}
+      placeholder={node.hint}
+      maxlength={node.maxLength}
+      autocomplete="off"
+      oninput={typed}
+    />
+  </label>
+  <button>Search</button>
+</form>
+
+<style>
+  form {
+    display: inline-flex;
+    align-items: end;
+    gap: 0.5rem;
+    margin: 0.3rem 1rem 0.6rem 0;
+    max-width: 100%;
+  }
+  label {
+    display: grid;
+    gap: 0.15rem;
+    min-width: 0;
+  }
+  span {
+    font-size: 0.85rem;
+    color: var(--quiet);
+  }
+  input {
+    background: var(--sheet);
+    border: 1px solid var(--edge);
+    border-radius: var(--round);
+    padding: 0.4rem 0.6rem;
+    width: 18rem;
+    max-width: 100%;
+    height: 2.5rem;
+  }
+  button {
+    height: 2.5rem;
+    background: var(--leaf);
+    color: var(--on-leaf);
+    border: 0;
+    border-radius: var(--round);
+    padding: 0 1rem;
+    cursor: pointer;
+  }
+</style>

@@ -1,0 +1,54 @@
+<script lang="ts">
+  import type { SignInNode } from '@pallmist/core/view';
+
+  const { node }: { node: SignInNode } = $props();
+</script>
+
+{#if node.reason}<p class="reason" role="status">{node.reason}</p>{/if}
+{#if node.signedInAs}<p>You are signed in as {node.signedInAs}. Signing in again changes the account.</p>{/if}
+<form method="post" action={node.action}>
+  <input type="hidden" name="~back" value={node.back} />
+  <label>{node.name} <input name="~name" autocomplete="username" required maxlength="100" autocapitalize="none" spellcheck="false" /></label
+  >
+  <label>{node.password} <input name="~password" type="password" autocomplete="current-password" required maxlength="200" /></label>
+  <button>{node.button}</button>
+</form>
+
+<style>
+  .reason {
+    max-width: 32rem;
+    border-inline-start: 0.3rem solid var(--leaf);
+    background: var(--leaf-soft);
+    padding: 0.6rem 0.9rem;
+    border-radius: var(--round);
+  }
+  form {
+    display: grid;
+    gap: 0.9rem;
+    max-width: 22rem;
+    background: var(--sheet);
+    border: 1px solid var(--line);
+    border-radius: var(--round);
+    padding: 1.3rem;
+    margin-block: 1rem;
+  }
+  label {
+    display: grid;
+    gap: 0.2rem;
+  }
+  input {
+    border: 1px solid var(--edge);
+    border-radius: var(--round);
+    background: var(--paper);
+    padding: 0.45rem 0.6rem;
+  }
+  button {
+    justify-self: start;
+    background: var(--leaf);
+    color: var(--on-leaf);
+    border: 0;
+    border-radius: var(--round);
+    padding: 0.55rem 1.4rem;
+    cursor: pointer;
+  }
+</style>

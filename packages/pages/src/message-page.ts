@@ -1,0 +1,13 @@
+import type { NavigationNode } from '@pallmist/core/view';
+
+/** A page that says what went wrong, in the look of the app it belongs to. */
+export interface MessagePage {
+  title: string;
+  sentences: string[];
+  /** Where to go from here. */
+  ways: { text: string; href: string }[];
+  appTitle: string;
+  home: string;
+  navigation: NavigationNode | undefined;
+  draft: boolean;
+}

@@ -1,0 +1,25 @@
+import { showPage, type EvaluateCel, type PageMaterial } from '@pallmist/core/view';
+import { render } from 'svelte/server';
+import { assembleDocument, type Assets } from './document.ts';
+import type { LivePage } from './live-page.ts';
+import Message from './Message.svelte';
+import type { MessagePage } from './message-page.ts';
+import Page from './Page.svelte';
+
+export { readAssets, type Assets } from './document.ts';
+export type { MessagePage } from './message-page.ts';
+
+/** Draws a page to a whole HTML document, with its material enclosed for the browser to take over. */
+export function renderPage(material: PageMaterial, cel: EvaluateCel, assets: Assets): string {
+  const shown = showPage(material, cel);
+  const nothing = () => undefined;
+  const live: LivePage = { shown, busy: false, failure: undefined, taken: false, change: nothing, retry: nothing };
+  const { body } = render(Page, { props: { live } });
+  return assembleDocument({ title: `${shown.title} · ${shown.appTitle}`, body, assets, material, canonical: shown.address });
+}
+
+/** Draws a page that says what went wrong. */
+export function renderMessage(message: MessagePage, assets: Assets): string {
+  const { body } = render(Message, { props: { message } });
+  return assembleDocument({ title: `${message.title} · ${message.appTitle}`, body, assets });
+}

@@ -1,0 +1,19 @@
+import { svelte } from '@sveltejs/vite-plugin-svelte';
+import { defineConfig } from 'vite';
+
+// Built twice: once for the service, which draws pages first, and once for the browser, which takes them over.
+export default defineConfig(({ isSsrBuild }) => ({
+  plugins: [svelte()],
+  base: '/-/assets/',
+  build: isSsrBuild
+    ? { outDir: 'dist/server', emptyOutDir: true, ssr: 'src/server.ts' }
+    : {
+        outDir: 'dist/browser',
+        emptyOutDir: true,
+        manifest: 'manifest.json',
+        modulePreload: { polyfill: false },
+        rollupOptions: { input: 'src/browser/start.ts' },
+      },
+  // Everything is bundled, so that the service needs no Svelte of its own.
+  ssr: { noExternal: true },
+}));

@@ -1,0 +1,28 @@
+import type { Request, Response } from 'express';
+
+/** The cookies’ names: the console’s session and an app’s are never the same. */
+export const cookieNames = { owner: 'pallmist_owner', person: 'pallmist_person' } as const;
+
+/** A cookie’s value (RFC 6265); the first one, which is the one with the longest path. */
+export function readCookie(request: Request, name: string): string | undefined {
+  for (const pair of (request.headers.cookie ?? '').split(';')) {
+    const equals = pair.indexOf('=');
+    if (equals > 0 && pair.slice(0, equals).trim() === name) return pair.slice(equals + 1).trim();
+  }
+  return undefined;
+}
+
+export interface CookiePlace {
+  path: string;
+  secure: boolean;
+  sameSite: 'lax' | 'strict';
+}
+
+/** @param lasts milliseconds */
+export function setCookie(response: Response, name: string, value: string, lasts: number, place: CookiePlace): void {
+  response.cookie(name, value, { httpOnly: true, maxAge: lasts, ...place });
+}
+
+export function clearCookie(response: Response, name: string, place: CookiePlace): void {
+  response.clearCookie(name, { httpOnly: true, ...place });
+}

@@ -1,0 +1,55 @@
+import {
+  appPartFor,
+  checkAppFile,
+  compileApp,
+  expressionsIn,
+  isPlainPath,
+  type AppDefinition,
+  type AppPart,
+  type CompiledApp,
+  type Problem,
+} from '@pallmist/core';
+
+/** An app that is being served: an edition at its mount, or a draft under `/-/draft/`. */
+export interface HostedApp {
+  definition: AppDefinition;
+  compiled: CompiledApp;
+  draft: boolean;
+  /** Scope of its sessions, and the path of its cookie. */
+  scope: string;
+  cookiePath: string;
+  /** What showing each page needs, cut out once. */
+  part(page: string): { app: AppPart; cel: boolean };
+}
+
+/** Where a draft is served. */
+export const draftMount = (app: string): string => `/-/draft/${app}`;
+
+/**
+ * Makes an app ready to be served.
+ * @returns the problems instead when the text has not even the shape of an app file
+ */
+export function hostApp(source: string, draft: boolean): HostedApp | { problems: Problem[] } {
+  const checked = checkAppFile(source);
+  if (!checked.definition || !checked.compiled) return { problems: checked.problems };
+  const definition = draft ? { ...checked.definition, mount: draftMount(checked.definition.app) } : checked.definition;
+  const compiled = draft ? compileApp(definition).app : checked.compiled;
+  const parts = new Map<string, { app: AppPart; cel: boolean }>();
+  return {
+    definition,
+    compiled,
+    draft,
+    scope: `${draft ? 'draft' : 'live'}:${definition.app}`,
+    cookiePath: definition.mount,
+    part(page) {
+      let part = parts.get(page);
+      if (!part) {
+        const pageDefinition = definition.pages[page];
+        const expressions = pageDefinition ? expressionsIn(pageDefinition, definition.navigation) : [];
+        part = { app: appPartFor(definition, page), cel: expressions.some((expression) => !isPlainPath(expression)) };
+        parts.set(page, part);
+      }
+      return part;
+    },
+  };
+}

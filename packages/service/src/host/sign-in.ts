@@ -1,0 +1,89 @@
+import { followBack, readAddress, signInAddress, writeAddress, type Reason } from '@pallmist/core';
+import type { Request, Response } from 'express';
+import { rateLimit } from 'express-rate-limit';
+import type { Settings } from '../settings.ts';
+import type { Store } from '../store/open-store.ts';
+import { clearCookie, cookieNames, readCookie, setCookie, type CookiePlace } from './cookies.ts';
+import type { HostedApp } from './hosted-app.ts';
+
+/** A session ends after twelve hours. */
+const lasts = 12 * 60 * 60 * 1000;
+const attempts = { window: 10 * 60 * 1000, most: 30 };
+
+/** Signs people in and out of apps. */
+export class SignIn {
+  readonly #store: Store;
+  readonly #settings: Settings;
+  readonly #limit = rateLimit({
+    windowMs: attempts.window,
+    limit: attempts.most,
+    skipSuccessfulRequests: true,
+    requestWasSuccessful: (_, response) => response.locals['signedIn'] === true,
+    standardHeaders: 'draft-8',
+    legacyHeaders: false,
+    handler: (_, response) => {
+      response.locals['tooMany'] = true;
+    },
+    // The service listens on one host; a proxy in front is trusted only when settings say so.
+    validate: false,
+  });
+
+  constructor(store: Store, settings: Settings) {
+    this.#store = store;
+    this.#settings = settings;
+  }
+
+  /** Whether a POST to this address is a sign-in or a sign-out. */
+  handles(hosted: HostedApp, request: Request): 'in' | 'out' | undefined {
+    const path = request.originalUrl.split('?')[0];
+    if (path === `${hosted.compiled.mount}/~sign-out`) return 'out';
+    const { page } = readAddress(hosted.compiled, request.originalUrl);
+    return page !== undefined && page === hosted.definition.signIn?.page ? 'in' : undefined;
+  }
+
+  async signIn(hosted: HostedApp, request: Request, response: Response): Promise<void> {
+    const signInPage = hosted.definition.signIn?.page ?? '';
+    const form = request.body as Record<string, unknown> | undefined;
+    const field = (name: string) => (typeof form?.[name] === 'string' ? form[name] : '');
+    const login = field('~name').trim();
+    const back = followBack(hosted.compiled, signInPage, field('~back'));
+    const again = (why: Reason) => {
+      response.redirect(303, signInAddress(hosted.compiled, signInPage, back, why));
+    };
+    await this.#limit(request, response, () => undefined);
+    if (response.locals['tooMany'] === true) {
+      again('busy');
+      return;
+    }
+    if (login.length > 100 || !(await this.#store.people.mayEnter(hosted.definition.app, login, field('~password').slice(0, 200)))) {
+      again('wrong');
+      return;
+    }
+    response.locals['signedIn'] = true;
+    // A new token at each sign-in: one that was planted before is worth nothing.
+    await this.#store.sessions.end(readCookie(request, cookieNames.person));
+    setCookie(response, cookieNames.person, await this.#store.sessions.begin(hosted.scope, login, lasts), lasts, this.#place(hosted));
+    response.redirect(303, back ?? this.#first(hosted));
+  }
+
+  async signOut(hosted: HostedApp, request: Request, response: Response): Promise<void> {
+    await this.#store.sessions.end(readCookie(request, cookieNames.person));
+    clearCookie(response, cookieNames.person, this.#place(hosted));
+    const signInPage = hosted.definition.signIn?.page;
+    response.redirect(303, signInPage === undefined ? this.#home(hosted) : signInAddress(hosted.compiled, signInPage, undefined, 'left'));
+  }
+
+  /** Where one lands when no other address was wanted. */
+  #first(hosted: HostedApp): string {
+    const first = hosted.definition.signIn?.first;
+    return (first && writeAddress(hosted.compiled, first.page, first.values ?? {}).address) ?? this.#home(hosted);
+  }
+
+  #home(hosted: HostedApp): string {
+    return hosted.compiled.mount === '' ? '/' : hosted.compiled.mount;
+  }
+
+  #place(hosted: HostedApp): CookiePlace {
+    return { path: hosted.cookiePath, secure: this.#settings.publicUrl?.startsWith('https:') ?? false, sameSite: 'lax' };
+  }
+}

@@ -1,0 +1,78 @@
+import { EntitySchema } from 'typeorm';
+
+/** An app as it is being changed: the text of its app file. */
+export interface DraftRow {
+  app: string;
+  source: string;
+  /** Rises by one with each change. */
+  revision: number;
+  /** RFC 3339, UTC. */
+  changedAt: string;
+}
+export const Draft = new EntitySchema<DraftRow>({
+  name: 'draft',
+  columns: {
+    app: { type: 'text', primary: true },
+    source: { type: 'text' },
+    revision: { type: 'integer' },
+    changedAt: { type: 'text', name: 'changed_at' },
+  },
+});
+
+/** A published version of an app; never changed. */
+export interface EditionRow {
+  app: string;
+  number: number;
+  source: string;
+  publishedAt: string;
+}
+export const Edition = new EntitySchema<EditionRow>({
+  name: 'edition',
+  columns: {
+    app: { type: 'text', primary: true },
+    number: { type: 'integer', primary: true },
+    source: { type: 'text' },
+    publishedAt: { type: 'text', name: 'published_at' },
+  },
+});
+
+/** Somebody who may sign in to an app. */
+export interface PersonRow {
+  app: string;
+  login: string;
+  name: string;
+  passwordHash: string;
+  /** JSON list of texts. */
+  roles: string;
+}
+export const PersonEntity = new EntitySchema<PersonRow>({
+  name: 'person',
+  columns: {
+    app: { type: 'text', primary: true },
+    login: { type: 'text', primary: true },
+    name: { type: 'text' },
+    passwordHash: { type: 'text', name: 'password_hash' },
+    roles: { type: 'text' },
+  },
+});
+
+/** A signed-in browser. The token itself is only in the browser; here is its hash. */
+export interface SessionRow {
+  tokenHash: string;
+  /** `owner` for the console, else `live:APP` or `draft:APP`. */
+  scope: string;
+  login: string;
+  /** Milliseconds since 1970. */
+  endsAt: number;
+}
+export const Session = new EntitySchema<SessionRow>({
+  name: 'session',
+  columns: {
+    tokenHash: { type: 'text', primary: true, name: 'token_hash' },
+    scope: { type: 'text' },
+    login: { type: 'text' },
+    endsAt: { type: 'integer', name: 'ends_at' },
+  },
+});
+
+export const entities = [Draft, Edition, PersonEntity, Session];

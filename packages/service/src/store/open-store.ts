@@ -1,0 +1,70 @@
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import Libsql from 'libsql';
+import { DataSource } from 'typeorm';
+import { StartError } from '../settings.ts';
+import { AppStore } from './apps.ts';
+import { entities } from './entities/index.ts';
+import { FirstTables1700000000001 } from './migrations/1-first-tables.ts';
+import { PeopleStore } from './people.ts';
+import { RecordStore } from './records.ts';
+import { SessionStore } from './sessions.ts';
+import type { Sqlite } from './sqlite.ts';
+
+/** Everything that is kept. What a method has acknowledged is on disk. */
+export interface Store {
+  apps: AppStore;
+  people: PeopleStore;
+  sessions: SessionStore;
+  records: RecordStore;
+  close(): Promise<void>;
+}
+
+/**
+ * Opens the database in a directory and brings its tables up to date.
+ * @param directory made if missing
+ * @throws StartError when the directory or the database cannot be used
+ */
+export async function openStore(directory: string): Promise<Store> {
+  const file = join(directory, 'pallmist.sqlite');
+  try {
+    mkdirSync(directory, { recursive: true, mode: 0o700 });
+  } catch (error) {
+    throw new StartError(
+      `The data directory ${directory} cannot be made: ${reason(error)}. Set PALLMIST_DATA to a directory that can be written.`,
+    );
+  }
+  let sqlite: Sqlite | undefined;
+  const source = new DataSource({
+    type: 'better-sqlite3',
+    driver: Libsql,
+    database: file,
+    entities,
+    migrations: [FirstTables1700000000001],
+    migrationsRun: true,
+    synchronize: false,
+    prepareDatabase(database: Sqlite) {
+      database.exec('PRAGMA journal_mode = WAL');
+      database.exec('PRAGMA synchronous = FULL');
+      database.exec('PRAGMA busy_timeout = 4000');
+      sqlite = database;
+    },
+  });
+  try {
+    await source.initialize();
+  } catch (error) {
+    throw new StartError(
+      `The database ${file} cannot be opened: ${reason(error)}. Check the file and its rights, or set PALLMIST_DATA to another directory.`,
+    );
+  }
+  if (sqlite === undefined) throw new StartError('The database driver did not open.');
+  return {
+    apps: new AppStore(source),
+    people: new PeopleStore(source),
+    sessions: new SessionStore(source),
+    records: new RecordStore(sqlite),
+    close: () => source.destroy(),
+  };
+}
+
+const reason = (error: unknown) => (error instanceof Error ? error.message : String(error)).split('\n')[0] ?? '';

@@ -1,0 +1,28 @@
+import type { Person } from '@pallmist/core';
+import type { DataSource, Repository } from 'typeorm';
+import { PersonEntity, type PersonRow } from './entities/index.ts';
+import { hashPassword, passwordFits } from './passwords.ts';
+
+/** The people who may sign in, app by app. */
+export class PeopleStore {
+  readonly #people: Repository<PersonRow>;
+
+  constructor(source: DataSource) {
+    this.#people = source.getRepository(PersonEntity);
+  }
+
+  async put(app: string, login: string, name: string, password: string, roles: string[]): Promise<void> {
+    await this.#people.save({ app, login, name, passwordHash: await hashPassword(password), roles: JSON.stringify(roles) });
+  }
+
+  async find(app: string, login: string): Promise<Person | undefined> {
+    const row = await this.#people.findOneBy({ app, login });
+    return row ? { login: row.login, name: row.name, roles: JSON.parse(row.roles) as string[] } : undefined;
+  }
+
+  /** Whether the name and the password belong together; as slow for a name that there is not. */
+  async mayEnter(app: string, login: string, password: string): Promise<boolean> {
+    const row = await this.#people.findOneBy({ app, login });
+    return passwordFits(password, row?.passwordHash);
+  }
+}

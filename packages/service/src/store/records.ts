@@ -1,0 +1,182 @@
+import type {
+  AppDefinition,
+  CollectionDefinition,
+  FieldDefinition,
+  FieldValue,
+  PlannedRead,
+  ReadData,
+  RecordData,
+  SortKey,
+} from '@pallmist/core';
+import { fold } from './fold.ts';
+import { inTransaction, quoteName, type Sqlite, type Statement } from './sqlite.ts';
+
+type Row = Record<string, string | number | null>;
+type Collections = NonNullable<AppDefinition['collections']>;
+type Bound = string | number;
+
+/** A record as it is kept: plain values only, references as keys. */
+export type PlainRecord = Record<string, string | number | boolean | undefined>;
+
+const tableName = (app: string, collection: string) => quoteName(`records_${app}_${collection}`);
+const column = (field: string) => quoteName(`f_${field}`);
+/** Beside each text stands its folded form, for finding and sorting. */
+const foldedColumn = (field: string) => quoteName(`n_${field}`);
+const mostOptions = 500;
+
+/** The records of the apps' collections: a table a collection, made to fit what the app file says. */
+export class RecordStore {
+  readonly #sqlite: Sqlite;
+  readonly #statements = new Map<string, Statement>();
+
+  constructor(sqlite: Sqlite) {
+    this.#sqlite = sqlite;
+  }
+
+  /** Makes the tables, columns and indexes that the collections need. Nothing is ever dropped here. */
+  prepare(app: string, collections: Collections): void {
+    for (const [name, { key, fields }] of Object.entries(collections)) {
+      const table = tableName(app, name);
+      this.#sqlite.exec(`CREATE TABLE IF NOT EXISTS ${table} (${column(key)} TEXT PRIMARY KEY NOT NULL)`);
+      const present = new Set((this.#sqlite.prepare(`PRAGMA table_info(${table})`).all() as { name: string }[]).map((info) => info.name));
+      for (const [fieldName, field] of Object.entries(fields)) {
+        const names = field.type === 'text' ? [`f_${fieldName}`, `n_${fieldName}`] : [`f_${fieldName}`];
+        for (const name of names) {
+          if (!present.has(name)) this.#sqlite.exec(`ALTER TABLE ${table} ADD COLUMN ${quoteName(name)}`);
+        }
+        const indexed = field.type === 'text' ? `n_${fieldName}` : `f_${fieldName}`;
+        this.#sqlite.exec(`CREATE INDEX IF NOT EXISTS ${quoteName(`by_${app}_${name}_${fieldName}`)} ON ${table} (${quoteName(indexed)})`);
+      }
+    }
+    this.#statements.clear();
+  }
+
+  /** Puts these records in the place of a collection's records, all or none. */
+  replaceAll(app: string, name: string, collection: CollectionDefinition, records: readonly PlainRecord[]): void {
+    const table = tableName(app, name);
+    const fields = Object.entries(collection.fields);
+    const columns = fields.flatMap(([field, { type }]) => (type === 'text' ? [column(field), foldedColumn(field)] : [column(field)]));
+    const insert = this.#sqlite.prepare(`INSERT INTO ${table} (${columns.join(', ')}) VALUES (${columns.map(() => '?').join(', ')})`);
+    inTransaction(this.#sqlite, () => {
+      this.#sqlite.exec(`DELETE FROM ${table}`);
+      for (const record of records) {
+        insert.run(
+          fields.flatMap(([field, { type }]) => {
+            const value = record[field];
+            const kept = value === undefined ? null : typeof value === 'boolean' ? Number(value) : value;
+            return type === 'text' ? [kept, typeof kept === 'string' ? fold(kept) : kept] : [kept];
+          }),
+        );
+      }
+    });
+  }
+
+  count(app: string, name: string): number {
+    return (this.#statement(`SELECT COUNT(*) AS count FROM ${tableName(app, name)}`).get() as { count: number }).count;
+  }
+
+  /** One record by its key, its references resolved. */
+  byKey(app: string, collections: Collections, name: string, key: string): RecordData | undefined {
+    return this.#byKeys(app, collections, name, [key], true)[0];
+  }
+
+  /** The records that may be chosen, by title. */
+  options(app: string, collections: Collections, name: string): { key: string; title: string }[] {
+    const collection = collections[name];
+    if (!collection) return [];
+    const title = collection.title ?? collection.key;
+    const sql = `SELECT ${column(collection.key)} AS key, ${column(title)} AS title FROM ${tableName(app, name)} ORDER BY ${this.#sortColumn(collection, title)} LIMIT ${String(mostOptions)}`;
+    return (this.#statement(sql).all() as { key: string; title: string | null }[]).map(({ key, title }) => ({
+      key,
+      title: String(title ?? key),
+    }));
+  }
+
+  /** Carries out a read: conditions, sort order and page in SQL, every value bound. */
+  read(app: string, collections: Collections, read: PlannedRead): ReadData {
+    const collection = collections[read.from];
+    const empty: ReadData = { rows: [], total: 0, page: read.page, size: read.size };
+    if (!collection || read.nothing) return empty;
+    const values: Bound[] = [];
+    const conditions = read.where.map(({ field, operator, value }) => {
+      const definition = collection.fields[field];
+      if (!definition) return '0';
+      if (operator === 'contains') {
+        values.push(fold(String(value)));
+        return `instr(${definition.type === 'text' ? foldedColumn(field) : column(field)}, ?) > 0`;
+      }
+      values.push(typeof value === 'boolean' ? Number(value) : value);
+      return `${column(field)} = ?`;
+    });
+    const where = conditions.length === 0 ? '' : ` WHERE ${conditions.join(' AND ')}`;
+    const table = tableName(app, read.from);
+    const { total } = this.#statement(`SELECT COUNT(*) AS total FROM ${table}${where}`).get(...values) as { total: number };
+    const order = [...read.sort.map((key) => this.#order(collection, key)), column(collection.key)].join(', ');
+    const rows = this.#statement(`SELECT * FROM ${table}${where} ORDER BY ${order} LIMIT ? OFFSET ?`).all(
+      ...values,
+      read.size,
+      (read.page - 1) * read.size,
+    ) as Row[];
+    return { ...empty, total, rows: this.#resolve(app, collections, collection, rows) };
+  }
+
+  #byKeys(app: string, collections: Collections, name: string, keys: readonly string[], resolve: boolean): RecordData[] {
+    const collection = collections[name];
+    if (!collection || keys.length === 0) return [];
+    const sql = `SELECT * FROM ${tableName(app, name)} WHERE ${column(collection.key)} IN (${keys.map(() => '?').join(', ')})`;
+    const rows = this.#statement(sql).all(...keys) as Row[];
+    return resolve ? this.#resolve(app, collections, collection, rows) : rows.map((row) => toRecord(collection, row));
+  }
+
+  /** Puts the records that are referred to in the place of their keys, one query a field. */
+  #resolve(app: string, collections: Collections, collection: CollectionDefinition, rows: readonly Row[]): RecordData[] {
+    const records = rows.map((row) => toRecord(collection, row));
+    for (const [name, field] of Object.entries(collection.fields)) {
+      const target = field.type === 'record' ? collections[field.of ?? ''] : undefined;
+      if (!target || field.of === undefined) continue;
+      const keys = [...new Set(records.map((record) => record[name]).filter((key) => typeof key === 'string'))];
+      const found = new Map(this.#byKeys(app, collections, field.of, keys, false).map((record) => [record[target.key], record]));
+      for (const record of records) {
+        const key = record[name];
+        // A key that leads nowhere is still shown, as a record that has nothing else.
+        if (typeof key === 'string') record[name] = found.get(key) ?? { [target.key]: key };
+      }
+    }
+    return records;
+  }
+
+  #order(collection: CollectionDefinition, { field, descending }: SortKey): string {
+    if (!Object.hasOwn(collection.fields, field)) return '0';
+    const sorted = this.#sortColumn(collection, field);
+    return `${sorted} IS NULL, ${sorted}${descending ? ' DESC' : ''}`;
+  }
+
+  #sortColumn(collection: CollectionDefinition, field: string): string {
+    return collection.fields[field]?.type === 'text' ? foldedColumn(field) : column(field);
+  }
+
+  #statement(sql: string): Statement {
+    let statement = this.#statements.get(sql);
+    if (!statement) {
+      if (this.#statements.size > 500) this.#statements.clear();
+      this.#statements.set(sql, (statement = this.#sqlite.prepare(sql)));
+    }
+    return statement;
+  }
+}
+
+function toRecord(collection: CollectionDefinition, row: Row): RecordData {
+  const record: RecordData = {};
+  for (const [name, field] of Object.entries(collection.fields)) {
+    const value = toValue(field, row[`f_${name}`]);
+    if (value !== undefined) record[name] = value;
+  }
+  return record;
+}
+
+function toValue(field: FieldDefinition, value: string | number | null | undefined): FieldValue | undefined {
+  if (value === null || value === undefined) return undefined;
+  if (field.type === 'boolean') return Boolean(value);
+  if (field.type === 'integer' || field.type === 'number') return Number(value);
+  return String(value);
+}

@@ -1,0 +1,161 @@
+import { health } from '@pallmist/api';
+import type { Assets } from '@pallmist/pages/server';
+import express, { type Express, type NextFunction, type Request, type Response } from 'express';
+import helmet from 'helmet';
+import type { Logger } from 'pino';
+import { apiRouter, type ApiParts } from './api/router.ts';
+import { PageHost } from './host/host.ts';
+import type { HostedApp } from './host/hosted-app.ts';
+import { busyMessage, message, strayMessage } from './host/messages.ts';
+import { isFromThisSite } from './host/same-site.ts';
+import { SignIn } from './host/sign-in.ts';
+import type { Settings } from './settings.ts';
+import { version } from './version.ts';
+
+declare module 'express-serve-static-core' {
+  interface Request {
+    log: Logger;
+  }
+}
+
+export interface WebParts extends ApiParts {
+  settings: Settings;
+  log: Logger;
+  files: { pages: string; console: string; assets: Assets };
+}
+
+const year = 365 * 24 * 60 * 60 * 1000;
+
+/** Everything that the service answers to, from the outside in. */
+export function webApp(parts: WebParts): Express {
+  const { settings, live, files } = parts;
+  const web = express();
+  web.disable('x-powered-by');
+  web.set('etag', 'weak');
+  web.set('query parser', false);
+  web.use(logRequests(parts.log));
+  web.use(protect(settings));
+
+  web.get('/-/health', (_, response) => {
+    response.json(health.parse({ status: 'ok', version, apps: live.size }));
+  });
+  web.use('/-/assets', express.static(files.pages, { immutable: true, maxAge: year, index: false }));
+  web.use('/-/api/v1', apiRouter(parts));
+  web.use('/-/console', express.static(files.console, { index: 'index.html', setHeaders: cacheConsole }));
+
+  const host = new PageHost(parts.store, files.assets);
+  const signIn = new SignIn(parts.store, settings);
+  const form = express.urlencoded({ extended: false, limit: '100kb' });
+  const serve = async (hosted: HostedApp, request: Request, response: Response) => {
+    if (request.method === 'GET' || request.method === 'HEAD') return host.answer(hosted, request, response);
+    const action = request.method === 'POST' ? signIn.handles(hosted, request) : undefined;
+    if (action === undefined) {
+      response.setHeader('allow', 'GET, HEAD');
+      host.say(response, message(hosted, 405, 'That cannot be sent here', ['The page takes no form.']));
+    } else if (!isFromThisSite(request, settings.publicUrl)) {
+      host.say(
+        response,
+        message(hosted, 403, 'That came from another site', ['The form was not sent from this site, so it was not taken.']),
+      );
+    } else if (action === 'out') {
+      await signIn.signOut(hosted, request, response);
+    } else {
+      await new Promise<void>((resolve, reject) => {
+        form(request, response, (error?: unknown) => {
+          if (error === undefined) resolve();
+          else reject(error instanceof Error ? error : new Error('The form cannot be read.'));
+        });
+      });
+      await signIn.signIn(hosted, request, response);
+    }
+  };
+
+  web.use('/-/draft', async (request, response) => {
+    const app = /^\/-\/draft\/([^/?#]+)/.exec(request.originalUrl)?.[1] ?? '';
+    if (!(await parts.owner.asks(request))) {
+      host.say(
+        response,
+        message(undefined, 401, 'This is a draft', ['Drafts are shown to the owner only. Open the console by its link first.']),
+      );
+      return;
+    }
+    const hosted = await live.draft(app);
+    if (!hosted) host.say(response, message(undefined, 404, 'There is no such draft', [`No app is called “${app.slice(0, 60)}”.`]));
+    else if ('problems' in hosted) {
+      const sentences = hosted.problems
+        .slice(0, 20)
+        .map(({ message: text, line }) => (line === undefined ? text : `Line ${String(line)}: ${text}`));
+      host.say(response, message(undefined, 422, 'The draft cannot be shown yet', sentences));
+    } else await serve(hosted, request, response);
+  });
+
+  web.use(async (request, response) => {
+    const path = request.originalUrl.split(/[?#]/)[0] ?? '/';
+    const hosted = path.startsWith('/-/') ? undefined : live.at(path);
+    if (hosted) await serve(hosted, request, response);
+    else host.say(response, strayMessage(path, live.all()));
+  });
+
+  web.use((error: unknown, request: Request, response: Response, next: NextFunction) => {
+    if (response.headersSent) {
+      next(error);
+      return;
+    }
+    const status =
+      typeof error === 'object' && error !== null && 'status' in error && typeof error.status === 'number' ? error.status : 500;
+    if (status < 500) {
+      host.say(response, message(undefined, status, 'That could not be understood', ['The request is not well-formed.']));
+      return;
+    }
+    request.log.error({ error }, 'request failed');
+    host.say(response, busyMessage(live.at(request.path)));
+  });
+  return web;
+}
+
+/** The built files of the console have names that change with their contents; its page does not. */
+function cacheConsole(response: Response, path: string): void {
+  response.setHeader('cache-control', path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache');
+}
+
+function protect(settings: Settings) {
+  const policy = (frameAncestors: string) =>
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'none'"],
+          scriptSrc: ["'self'"],
+          styleSrc: ["'self'"],
+          imgSrc: ["'self'", 'data:'],
+          connectSrc: ["'self'"],
+          frameSrc: ["'self'"],
+          formAction: ["'self'"],
+          baseUri: ["'none'"],
+          frameAncestors: [frameAncestors],
+        },
+      },
+      // Only a service that the public reaches by https may promise that it always will.
+      strictTransportSecurity: settings.publicUrl?.startsWith('https:') ?? false,
+      xFrameOptions: { action: frameAncestors === "'self'" ? 'sameorigin' : 'deny' },
+      referrerPolicy: { policy: 'same-origin' },
+    });
+  const framed = policy("'self'");
+  const alone = policy("'none'");
+  return (request: Request, response: Response, next: NextFunction) => {
+    (request.path.startsWith('/-/draft/') ? framed : alone)(request, response, next);
+  };
+}
+
+function logRequests(log: Logger) {
+  return (request: Request, response: Response, next: NextFunction) => {
+    request.log = log;
+    const started = performance.now();
+    response.on('finish', () => {
+      // Without the query: what people search for is nobody’s business.
+      const path = request.originalUrl.split('?')[0]?.slice(0, 200);
+      log.debug({ method: request.method, path, status: response.statusCode, ms: Math.round(performance.now() - started) }, 'request');
+    });
+    next();
+  };
+}
