@@ -10,57 +10,51 @@ const patchOperation = z
   ])
   .describe('One operation of a JSON Patch (RFC 6902)');
 
-export const problem = z
-  .object({
-    code: z.string(),
-    severity: z.enum(['error', 'warning', 'note']),
-    message: z.string(),
-    hint: z.string().optional(),
-    pointer: z.string().optional().describe('JSON Pointer (RFC 6901)'),
-    line: z.number().int().optional(),
-    column: z.number().int().optional(),
-    parameter: z.string().optional(),
-    mend: z.array(patchOperation).optional(),
-  })
-  .meta({ id: 'Problem' });
+export const problem = z.object({
+  code: z.string(),
+  severity: z.enum(['error', 'warning', 'note']),
+  message: z.string(),
+  hint: z.string().optional(),
+  pointer: z.string().optional().describe('JSON Pointer (RFC 6901)'),
+  line: z.number().int().optional(),
+  column: z.number().int().optional(),
+  parameter: z.string().optional(),
+  mend: z.array(patchOperation).optional(),
+});
 
 /** Problem Details (RFC 9457), with the problems found as an extension. */
-export const problemDetails = z
-  .object({
-    type: z.string(),
-    title: z.string(),
-    status: z.number().int(),
-    detail: z.string(),
-    problems: z.array(problem).optional(),
-  })
-  .meta({ id: 'ProblemDetails' });
+export const problemDetails = z.object({
+  type: z.string(),
+  title: z.string(),
+  status: z.number().int(),
+  detail: z.string(),
+  problems: z.array(problem).optional(),
+});
 export type ProblemDetails = z.infer<typeof problemDetails>;
 
 const sortKey = z.object({ field: z.string(), descending: z.boolean() });
 const parameterValue = z.union([z.string(), z.number(), z.boolean(), z.array(sortKey)]);
 
-export const reading = z
-  .object({
-    status: z.enum(['page', 'refused', 'unknown-page', 'malformed']),
-    page: z.string().optional(),
-    values: z.record(z.string(), parameterValue),
-    parameters: z.array(
-      z.object({
-        name: z.string(),
-        place: z.enum(['path', 'query']),
-        text: z.string().optional().describe('As it stands in the address, undecoded'),
-        value: parameterValue.optional(),
-        origin: z.enum(['given', 'default', 'blank', 'absent']),
-        corrected: z.boolean(),
-        problem: problem.optional(),
-      }),
-    ),
-    problems: z.array(problem),
-    undeclared: z.array(z.object({ name: z.string(), text: z.string() })),
-    fragment: z.string().optional(),
-    address: z.string().optional().describe('The one written form of the address, where it can be shown'),
-  })
-  .meta({ id: 'Reading' });
+export const reading = z.object({
+  status: z.enum(['page', 'refused', 'unknown-page', 'malformed']),
+  page: z.string().optional(),
+  values: z.record(z.string(), parameterValue),
+  parameters: z.array(
+    z.object({
+      name: z.string(),
+      place: z.enum(['path', 'query']),
+      text: z.string().optional().describe('As it stands in the address, undecoded'),
+      value: parameterValue.optional(),
+      origin: z.enum(['given', 'default', 'blank', 'absent']),
+      corrected: z.boolean(),
+      problem: problem.optional(),
+    }),
+  ),
+  problems: z.array(problem),
+  undeclared: z.array(z.object({ name: z.string(), text: z.string() })),
+  fragment: z.string().optional(),
+  address: z.string().optional().describe('The one written form of the address, where it can be shown'),
+});
 
 export const readBody = z.strictObject({ address: z.string().max(1_000_000) });
 export const writeBody = z.strictObject({
@@ -69,30 +63,26 @@ export const writeBody = z.strictObject({
   texts: z.record(z.string(), z.string()).optional().describe('Values as texts, read as they would be in an address'),
   sharing: z.boolean().optional().describe('Leave out parameters that are not for sharing'),
 });
-export const written = z.object({ address: z.string(), problems: z.array(problem) }).meta({ id: 'Written' });
+export const written = z.object({ address: z.string(), problems: z.array(problem) });
 
 const edition = z.object({ number: z.number().int(), publishedAt: z.string() });
-export const appSummary = z
-  .object({
-    app: appName,
-    title: z.string(),
-    mount: z.string(),
-    edition: edition.optional().describe('The published edition'),
-    draft: z.object({ revision: z.number().int(), changedAt: z.string(), changed: z.boolean().describe('Differs from the edition') }),
-    problems: z.object({ errors: z.number().int(), warnings: z.number().int() }),
-  })
-  .meta({ id: 'App' });
+export const appSummary = z.object({
+  app: appName,
+  title: z.string(),
+  mount: z.string(),
+  edition: edition.optional().describe('The published edition'),
+  draft: z.object({ revision: z.number().int(), changedAt: z.string(), changed: z.boolean().describe('Differs from the edition') }),
+  problems: z.object({ errors: z.number().int(), warnings: z.number().int() }),
+});
 export type AppSummary = z.infer<typeof appSummary>;
 export const appList = z.object({ apps: z.array(appSummary) });
 
-export const draft = z
-  .object({
-    app: appName,
-    revision: z.number().int().describe('Rises by one with each change; send it back to change exactly this draft'),
-    source: z.string().describe('Text of the app file'),
-    problems: z.array(problem),
-  })
-  .meta({ id: 'Draft' });
+export const draft = z.object({
+  app: appName,
+  revision: z.number().int().describe('Rises by one with each change; send it back to change exactly this draft'),
+  source: z.string().describe('Text of the app file'),
+  problems: z.array(problem),
+});
 export type Draft = z.infer<typeof draft>;
 
 export const pushBody = z.strictObject({
@@ -108,7 +98,7 @@ export const patchBody = z.strictObject({
   patch: z.array(patchOperation).min(1).max(500),
 });
 export const publishBody = z.strictObject({ revision: z.number().int().optional() });
-export const published = z.object({ app: appName, edition: z.number().int(), mount: z.string() }).meta({ id: 'Published' });
+export const published = z.object({ app: appName, edition: z.number().int(), mount: z.string() });
 
 export const personBody = z.strictObject({
   name: z.string().min(1).max(200),
@@ -119,4 +109,4 @@ export const personBody = z.strictObject({
 export const enterBody = z.strictObject({ key: z.string().max(200) });
 export const done = z.object({ done: z.literal(true) });
 
-export const health = z.object({ status: z.literal('ok'), version: z.string(), apps: z.number().int() }).meta({ id: 'Health' });
+export const health = z.object({ status: z.literal('ok'), version: z.string(), apps: z.number().int() });

@@ -47,6 +47,15 @@ export class LiveAddress {
     return change;
   }
 
+  /**
+   * Goes to another address of the app, of any page, without loading anything.
+   * @param step whether Back leads back
+   */
+  go(address: string, step = true): void {
+    this.#take(readAddress(this.#app, address), 'change');
+    this.#writer.write(address, step);
+  }
+
   /** @returns a function that ends it */
   listen(listener: Listener): () => void {
     this.#listeners.add(listener);

@@ -9,9 +9,10 @@ export {
 } from './definition/app-schema.ts';
 export { checkAppFile, checkDefinition, type CheckedApp } from './definition/check/check-app.ts';
 export { patchSource } from './definition/patch.ts';
+export { renameParameter } from './definition/rename-parameter.ts';
 export { countProblems, mayPublish } from './editions/publishable.ts';
 export { evaluateCel } from './expressions/cel.ts';
 export { passGate, type Person, type Reason } from './gate/pass.ts';
 export { followBack, ownNames, ownValue, signInAddress } from './gate/way-back.ts';
-export { appPartFor, expressionsIn } from './view/app-part.ts';
+export { appPartFor, expressionsIn, fieldsNamedOn } from './view/app-part.ts';
 export * from './view/index.ts';

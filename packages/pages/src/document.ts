@@ -39,6 +39,7 @@ interface DocumentParts {
 /** Puts a document together. Nothing in it is inline script: the material is data, which a content security policy lets be. */
 export function assembleDocument({ title, body, assets, material, canonical }: DocumentParts): string {
   const links = [
+    '<link rel="icon" href="/-/assets/icon.svg">',
     ...assets.styles.map((href) => `<link rel="stylesheet" href="${escape(href)}">`),
     ...(canonical === undefined ? [] : [`<link rel="canonical" href="${escape(canonical)}">`]),
     ...(material?.cel === true ? assets.cel.map((href) => `<link rel="modulepreload" href="${escape(href)}">`) : []),

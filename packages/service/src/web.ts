@@ -42,6 +42,11 @@ export function webApp(parts: WebParts): Express {
   web.use('/-/assets', express.static(files.pages, { immutable: true, maxAge: year, index: false }));
   web.use('/-/api/v1', apiRouter(parts));
   web.use('/-/console', express.static(files.console, { index: 'index.html', setHeaders: cacheConsole }));
+  // The console's own addresses are all one page, which reads them itself.
+  web.get('/-/console/{*rest}', (request, response, next) => {
+    if (request.path.startsWith('/-/console/assets/')) next();
+    else response.sendFile('index.html', { root: files.console, headers: { 'cache-control': 'no-cache' } });
+  });
 
   const host = new PageHost(parts.store, files.assets);
   const signIn = new SignIn(parts.store, settings);

@@ -25,13 +25,11 @@ export function changeValues(app: CompiledApp, pageName: string, current: Values
   if (page === undefined) return { values: current, written: writeAddress(app, pageName, current), history: 'none', changed: [] };
   const values: Values = { ...current };
   const changed: string[] = [];
-  let step = false;
   const set = (name: string, wanted: unknown) => {
     const parameter = page.byName.get(name);
     const value = (wanted ?? parameter?.default) as Values[string];
     if (!same(page, name, current[name], value)) {
       changed.push(name);
-      step ||= parameter?.step ?? true;
     }
     if (value === undefined) Reflect.deleteProperty(values, name);
     else values[name] = value;
@@ -43,6 +41,7 @@ export function changeValues(app: CompiledApp, pageName: string, current: Values
     }
   }
   const written = writeAddress(app, pageName, values);
+  const step = changed.some((name) => page.byName.get(name)?.step ?? true);
   return { values, written, history: changed.length === 0 ? 'none' : step ? 'step' : 'replace', changed };
 }
 

@@ -1,8 +1,10 @@
 export { compileApp } from './compile.ts';
 export type { AddressableApp, AddressablePage, CompiledApp, CompiledPage, CompiledParameter } from './compiled-app.ts';
 export { changeValues, type Change } from './change.ts';
+export { addressParts, templateParts, type AddressPart } from './parts.ts';
 export { decodeForShow } from './percent.ts';
 export { longestAddress, readAddress } from './read.ts';
+export { rejectValue } from './reject-value.ts';
 export { readTexts } from './read-texts.ts';
 export type { Origin, ParameterReading, Reading } from './reading.ts';
 export { namePattern, parseTemplate, type AddressTemplate, type TemplateSegment } from './template.ts';

@@ -130,7 +130,10 @@ function take(
     settle(reading, parameter, raw, 'blank', true);
   } else {
     const value = parameter.codec.read(text);
-    if (value instanceof Refusal) return refuse(reading, parameter, raw, value);
+    if (value instanceof Refusal) {
+      refuse(reading, parameter, raw, value);
+      return;
+    }
     const corrected = value instanceof Corrected;
     const entry: ParameterReading = {
       name: parameter.name,

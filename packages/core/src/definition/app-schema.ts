@@ -45,7 +45,6 @@ const read = z.strictObject({
   size: z.number().int().min(1).max(500).optional().describe('Records on a page; the rule is 25'),
 });
 export type ReadDefinition = z.infer<typeof read>;
-export type WhereDefinition = z.infer<typeof where>;
 
 const page = z.strictObject({
   title: text,

@@ -1,4 +1,4 @@
-import { isCollection, isMap, parseDocument, type Document } from 'yaml';
+import { isCollection, isMap, isNode, isScalar, parseDocument, type Document, type Scalar } from 'yaml';
 import { fromPointer, ProblemError, type PatchOperation, type Problem } from '../problem.ts';
 
 /**
@@ -27,7 +27,7 @@ function apply(document: Document, operation: PatchOperation, place: string): vo
     }
     case 'replace':
       if (!document.hasIn(path)) fail('patch-missing', `There is nothing at ${operation.path} to replace.`, place);
-      document.setIn(path, document.createNode(operation.value));
+      replaceAt(document, path, operation.value);
       break;
     case 'remove':
       if (!document.deleteIn(path)) fail('patch-missing', `There is nothing at ${operation.path} to remove.`, place);
@@ -43,11 +43,33 @@ function apply(document: Document, operation: PatchOperation, place: string): vo
       const from = keysOf(document, operation.from);
       const node: unknown = document.getIn(from, true);
       if (node === undefined) fail('patch-missing', `There is nothing at ${operation.from}.`, place);
+      if (operation.op === 'move' && renamedInPlace(document, from, path)) break;
       const copy = operation.op === 'copy' ? (node as { clone(): unknown }).clone() : node;
       if (operation.op === 'move') document.deleteIn(from);
       document.setIn(path, copy);
     }
   }
+}
+
+/** Puts a value in the place of another; the comments beside it stay. */
+function replaceAt(document: Document, path: readonly (string | number)[], value: unknown): void {
+  const before: unknown = document.getIn(path, true);
+  const after = document.createNode(value);
+  if (isNode(before)) {
+    after.comment = before.comment ?? null;
+    after.commentBefore = before.commentBefore ?? null;
+  }
+  document.setIn(path, after);
+}
+
+/** A move within one map is a new name for a key, which keeps its place and its comments. */
+function renamedInPlace(document: Document, from: readonly (string | number)[], to: readonly (string | number)[]): boolean {
+  if (from.length !== to.length || from.slice(0, -1).some((key, index) => key !== to[index])) return false;
+  const parent: unknown = from.length === 1 ? document.contents : document.getIn(from.slice(0, -1), true);
+  const pair = isMap(parent) ? parent.items.find((item) => isScalar(item.key) && item.key.value === from.at(-1)) : undefined;
+  if (!pair || (isMap(parent) && parent.has(to.at(-1)))) return false;
+  (pair.key as Scalar).value = to.at(-1);
+  return true;
 }
 
 /** The keys of a pointer, with numbers where the document has lists. */

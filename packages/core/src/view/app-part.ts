@@ -84,4 +84,17 @@ export function expressionsIn(page: PageDefinition, navigation: AppDefinition['n
   return [...conditions, ...texts.flatMap(expressionsOf)];
 }
 
+/** Names of all fields that a page’s components and expressions mention; no other field of a record is sent to a browser. */
+export function fieldsNamedOn(page: PageDefinition): Set<string> {
+  const names = new Set<string>();
+  for (const { component } of walkContent(page.content)) {
+    if (component.show === 'table') for (const { field } of component.columns) if (field !== undefined) names.add(field);
+    if (component.show === 'details') for (const field of component.fields) if (typeof field === 'string') names.add(field);
+  }
+  for (const expression of expressionsIn(page, undefined)) {
+    for (const [name] of expression.matchAll(/[A-Za-z_]\w*/g)) names.add(name);
+  }
+  return names;
+}
+
 const strings = (values: readonly unknown[]) => values.filter((value) => typeof value === 'string');

@@ -90,7 +90,12 @@ export interface TabsNode {
 export interface TableNode {
   show: 'table';
   label: string;
-  columns: { label: string; align: 'start' | 'end'; sort?: ChangeAnchor & { direction: 'ascending' | 'descending' | 'none' } }[];
+  columns: {
+    label: string;
+    align: 'start' | 'end';
+    whole: boolean;
+    sort?: ChangeAnchor & { direction: 'ascending' | 'descending' | 'none' };
+  }[];
   rows: { key: string; cells: string[]; href?: string }[];
   total: number;
   empty: string;

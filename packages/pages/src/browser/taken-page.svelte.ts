@@ -33,12 +33,14 @@ export class TakenPage implements LivePage {
   /** Called when the drawn page is in the browser’s hands. */
   take(): void {
     this.taken = true;
-    this.#tellConsole();
+    document.documentElement.dataset['taken'] = 'true';
+    // As it was given, with what is wrong in it, for the console to explain.
+    this.#tellConsole(window.location.pathname + window.location.search + window.location.hash);
   }
 
   change(changes: Values): void {
     this.#address.change(changes);
-    this.#tellConsole();
+    this.#tellConsole(this.shown.address);
   }
 
   retry(): void {
@@ -101,8 +103,8 @@ export class TakenPage implements LivePage {
   }
 
   /** The console shows the draft in a frame, and the address above it follows. */
-  #tellConsole(): void {
+  #tellConsole(address: string): void {
     if (window.parent === window || !this.#material.draft) return;
-    window.parent.postMessage({ pallmist: 'address', address: this.shown.address }, window.location.origin);
+    window.parent.postMessage({ pallmist: 'address', address }, window.location.origin);
   }
 }

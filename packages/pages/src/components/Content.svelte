@@ -14,18 +14,22 @@
   const { content, live }: { content: Node[]; live: LivePage } = $props();
 </script>
 
-{#each content as node, index (index)}
-  {#if node.show === 'heading' || node.show === 'text' || node.show === 'notice'}<Text {node} />
-  {:else if node.show === 'link'}<p>
-      {#if node.link.href}<a href={node.link.href}>{node.link.text}</a>{:else}{node.link.text}{/if}
-    </p>
-  {:else if node.show === 'navigation'}<Navigation {node} />
-  {:else if node.show === 'search'}<Search {node} {live} />
-  {:else if node.show === 'select'}<Select {node} {live} />
-  {:else if node.show === 'tabs'}<Tabs {node} {live} />
-  {:else if node.show === 'table'}<Table {node} {live} />
-  {:else if node.show === 'pager'}<Pager {node} {live} />
-  {:else if node.show === 'details'}<Details {node} />
-  {:else if node.show === 'sign-in'}<SignIn {node} />
-  {/if}
-{/each}
+{#snippet draw(nodes: Node[])}
+  {#each nodes as node, index (index)}
+    {#if node.show === 'heading' || node.show === 'text' || node.show === 'notice'}<Text {node} />
+    {:else if node.show === 'link'}<p>
+        {#if node.link.href}<a href={node.link.href}>{node.link.text}</a>{:else}{node.link.text}{/if}
+      </p>
+    {:else if node.show === 'navigation'}<Navigation {node} />
+    {:else if node.show === 'search'}<Search {node} {live} />
+    {:else if node.show === 'select'}<Select {node} {live} />
+    {:else if node.show === 'tabs'}<Tabs {node} {live}>{@render draw(node.content)}</Tabs>
+    {:else if node.show === 'table'}<Table {node} {live} />
+    {:else if node.show === 'pager'}<Pager {node} {live} />
+    {:else if node.show === 'details'}<Details {node} />
+    {:else if node.show === 'sign-in'}<SignIn {node} />
+    {/if}
+  {/each}
+{/snippet}
+
+{@render draw(content)}

@@ -8,16 +8,18 @@
 
 {#if node.pages > 1 || node.page > 1}
   <nav aria-label="Pages of the list">
-    {#if node.previous}<a href={node.previous.href} rel="prev" onclick={follow(live, node.previous)}>Earlier</a>{/if}
+    {#if node.previous}<a href={node.previous.href} rel="prev" onclick={follow(live, node.previous)}>Previous</a>{/if}
     {#each node.near as page, index (page.text)}
       {#if index > 0 && Number(page.text) - Number(node.near[index - 1]?.text) > 1}<span aria-hidden="true">…</span>{/if}
       <a href={page.href} aria-label="Page {page.text}" aria-current={page.current ? 'page' : undefined} onclick={follow(live, page)}
         >{page.text}</a
       >
     {/each}
-    {#if node.next}<a href={node.next.href} rel="next" onclick={follow(live, node.next)}>Later</a>{/if}
+    {#if node.next}<a href={node.next.href} rel="next" onclick={follow(live, node.next)}>Next</a>{/if}
     <span class="count">{node.from === 0 ? 'none' : `${node.from}–${node.to}`} of {node.total}</span>
   </nav>
+{:else if node.total > 0}
+  <p class="count">{node.total} in all</p>
 {/if}
 
 <style>

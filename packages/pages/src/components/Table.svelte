@@ -32,7 +32,7 @@
         {#each node.rows as row (row.key)}
           <tr class:leads={row.href !== undefined}>
             {#each row.cells as cell, index (index)}
-              <td class={node.columns[index]?.align}>
+              <td class={node.columns[index]?.align} class:whole={node.columns[index]?.whole}>
                 {#if index === 0 && row.href !== undefined}<a href={row.href}>{cell || row.key}</a>{:else}{cell}{/if}
               </td>
             {/each}
@@ -77,6 +77,9 @@
     padding: 0.45rem 0.8rem;
     border-block-end: 1px solid var(--line);
     vertical-align: top;
+  }
+  .whole {
+    white-space: nowrap;
   }
   .end {
     text-align: end;

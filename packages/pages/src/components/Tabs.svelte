@@ -1,10 +1,10 @@
 <script lang="ts">
   import type { TabsNode } from '@pallmist/core/view';
+  import type { Snippet } from 'svelte';
   import { follow } from '../follow.ts';
   import type { LivePage } from '../live-page.ts';
-  import Content from './Content.svelte';
 
-  const { node, live }: { node: TabsNode; live: LivePage } = $props();
+  const { node, live, children }: { node: TabsNode; live: LivePage; children: Snippet } = $props();
 </script>
 
 <nav aria-label={node.label}>
@@ -12,7 +12,7 @@
     <a href={tab.href} aria-current={tab.current ? 'true' : undefined} onclick={follow(live, tab)}>{tab.text}</a>
   {/each}
 </nav>
-<div id={node.id}><Content content={node.content} {live} /></div>
+<div id={node.id}>{@render children()}</div>
 
 <style>
   nav {

@@ -100,7 +100,7 @@ function makeHandlers({ store, live, apps, owner }: ApiParts): Handlers {
           written.problems.map(atItsValue),
         );
       }
-      return written as AnswerOf<'writeAddress'>;
+      return written;
     },
     getDraft: ({ parameters }) => apps.draft(parameters['app'] ?? ''),
     pushDraft: ({ parameters, body }) => apps.push(parameters['app'] ?? '', body.source, body.revision, body.data),

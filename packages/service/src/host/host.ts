@@ -1,10 +1,23 @@
-import { evaluateCel, passGate, planLoad, readAddress, signInAddress, type PageMaterial, type Person } from '@pallmist/core';
+import {
+  evaluateCel,
+  passGate,
+  planLoad,
+  quote,
+  readAddress,
+  rejectValue,
+  signInAddress,
+  type PageDefinition,
+  type PageMaterial,
+  type Person,
+  type Reading,
+} from '@pallmist/core';
 import { renderMessage, renderPage, type Assets } from '@pallmist/pages/server';
 import type { Request, Response } from 'express';
 import type { Store } from '../store/open-store.ts';
 import { cookieNames, readCookie } from './cookies.ts';
 import type { HostedApp } from './hosted-app.ts';
 import { loadData } from './load.ts';
+import { pruneData } from './prune.ts';
 import { missingMessage, readingMessage, type StatusMessage } from './messages.ts';
 
 /** The media type by which the browser asks for a page’s material instead of its document. */
@@ -42,23 +55,49 @@ export class PageHost {
       this.say(response, readingMessage(hosted, reading));
       return;
     }
-    const plan = planLoad(hosted.definition, page, reading.values, person, evaluateCel);
-    const { data, missing } = loadData(this.#store.records, hosted.definition, plan);
-    if (missing[0]) {
-      this.say(response, missingMessage(hosted, reading.page, missing[0]));
+    const { data, missing, settled } = this.#load(hosted, page, reading, person);
+    if (missing) {
+      this.say(response, missingMessage(hosted, reading.page, missing));
       return;
     }
+    const { app, cel, fields } = hosted.part(reading.page);
+    pruneData(data, hosted.definition, fields);
     const material: PageMaterial = {
-      ...hosted.part(reading.page),
+      app,
+      cel,
       name: reading.page,
       page,
-      reading,
+      reading: settled,
       data,
       draft: hosted.draft,
       ...(person ? { person } : {}),
     };
     if (request.headers.accept === materialType) response.type(materialType).send(JSON.stringify(material));
     else response.type('html').send(renderPage(material, evaluateCel, this.#assets));
+  }
+
+  /**
+   * Loads what the page needs. A record that there is not is treated as any wrong value: where the page can do without
+   * it, the page is shown without it and says so.
+   */
+  #load(hosted: HostedApp, page: PageDefinition, reading: Reading, person: Person | undefined) {
+    const compiled = hosted.compiled.pages.get(reading.page ?? '');
+    let settled = reading;
+    for (;;) {
+      const plan = planLoad(hosted.definition, page, settled.values, person, evaluateCel);
+      const { data, missing } = loadData(this.#store.records, hosted.definition, plan);
+      const first = missing[0];
+      if (first === undefined || compiled === undefined) return { data, settled };
+      const label = page.parameters?.[first.parameter]?.label ?? first.parameter;
+      settled = rejectValue(
+        compiled,
+        settled,
+        first.parameter,
+        'unknown-record',
+        `“${label}” cannot be ${quote(first.key)}: There is no such record.`,
+      );
+      if (settled.status !== 'page' || settled.values[first.parameter] !== undefined) return { data, settled, missing: first };
+    }
   }
 
   /** Answers with a page that says what went wrong. */

@@ -3,6 +3,7 @@ import {
   checkAppFile,
   compileApp,
   expressionsIn,
+  fieldsNamedOn,
   isPlainPath,
   type AppDefinition,
   type AppPart,
@@ -19,7 +20,15 @@ export interface HostedApp {
   scope: string;
   cookiePath: string;
   /** What showing each page needs, cut out once. */
-  part(page: string): { app: AppPart; cel: boolean };
+  part(page: string): PagePart;
+}
+
+/** What showing one page needs of its app. */
+export interface PagePart {
+  app: AppPart;
+  cel: boolean;
+  /** The fields of records that the page mentions. */
+  fields: ReadonlySet<string>;
 }
 
 /** Where a draft is served. */
@@ -34,7 +43,7 @@ export function hostApp(source: string, draft: boolean): HostedApp | { problems:
   if (!checked.definition || !checked.compiled) return { problems: checked.problems };
   const definition = draft ? { ...checked.definition, mount: draftMount(checked.definition.app) } : checked.definition;
   const compiled = draft ? compileApp(definition).app : checked.compiled;
-  const parts = new Map<string, { app: AppPart; cel: boolean }>();
+  const parts = new Map<string, PagePart>();
   return {
     definition,
     compiled,
@@ -46,7 +55,11 @@ export function hostApp(source: string, draft: boolean): HostedApp | { problems:
       if (!part) {
         const pageDefinition = definition.pages[page];
         const expressions = pageDefinition ? expressionsIn(pageDefinition, definition.navigation) : [];
-        part = { app: appPartFor(definition, page), cel: expressions.some((expression) => !isPlainPath(expression)) };
+        part = {
+          app: appPartFor(definition, page),
+          cel: expressions.some((expression) => !isPlainPath(expression)),
+          fields: pageDefinition ? fieldsNamedOn(pageDefinition) : new Set(),
+        };
         parts.set(page, part);
       }
       return part;

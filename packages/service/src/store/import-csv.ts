@@ -87,7 +87,7 @@ function fieldReaders(
       // Texts of a story may be longer than an address could carry.
       if (field.type === 'text' && field.pattern === undefined) return text.length <= (field.maxLength ?? 100_000) ? text : undefined;
       const value = codec?.read(text);
-      if (typeof value === 'object' && value !== null && 'value' in value) return value.value as string;
+      if (typeof value === 'object' && 'value' in value) return value.value as string;
       return typeof value === 'object' ? undefined : value;
     });
   }

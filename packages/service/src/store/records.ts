@@ -88,7 +88,7 @@ export class RecordStore {
     const sql = `SELECT ${column(collection.key)} AS key, ${column(title)} AS title FROM ${tableName(app, name)} ORDER BY ${this.#sortColumn(collection, title)} LIMIT ${String(mostOptions)}`;
     return (this.#statement(sql).all() as { key: string; title: string | null }[]).map(({ key, title }) => ({
       key,
-      title: String(title ?? key),
+      title: title ?? key,
     }));
   }
 

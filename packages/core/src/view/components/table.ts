@@ -16,7 +16,12 @@ export function table(component: ComponentOf<'table'>, shower: Shower): TableNod
     const label = column.label === undefined ? shower.fieldLabel(from, column.field ?? '') : shower.text(column.label);
     const align = column.align ?? (field?.type === 'integer' || field?.type === 'number' ? 'end' : 'start');
     const sort = sortAnchor(component.sort, column.field, label, shower);
-    return { label: label || spoken(column.field ?? ''), align, ...(sort ? { sort } : {}) };
+    return {
+      label: label || spoken(column.field ?? ''),
+      align,
+      whole: field !== undefined && ['date', 'integer', 'number', 'boolean'].includes(field.type),
+      ...(sort ? { sort } : {}),
+    };
   });
   const rows = (data?.rows ?? []).map((row) => {
     const inRow = shower.evaluator.with('row', row, rowType);

@@ -1,0 +1,43 @@
+import js from '@eslint/js';
+import svelte from 'eslint-plugin-svelte';
+import globals from 'globals';
+import ts from 'typescript-eslint';
+import svelteConfig from './packages/pages/svelte.config.js';
+
+export default ts.config(
+  { ignores: ['**/dist/', '**/types/', 'node_modules/', 'demo-data/', 'pallmist-data/'] },
+  js.configs.recommended,
+  ...svelte.configs.recommended,
+  {
+    files: ['packages/*/src/**/*.ts'],
+    extends: [...ts.configs.strictTypeChecked],
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    rules: {
+      '@typescript-eslint/no-misused-spread': 'off',
+      '@typescript-eslint/no-unsafe-class-instance-assignment': 'off',
+      '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true }],
+      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: false }],
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+    },
+  },
+  {
+    files: ['**/*.svelte', '**/*.svelte.ts'],
+    languageOptions: {
+      globals: globals.browser,
+      parserOptions: { parser: ts.parser, extraFileExtensions: ['.svelte'], svelteConfig },
+    },
+    // Links lead to addresses that Pallmist has written itself.
+    rules: {
+      'svelte/no-navigation-without-resolve': 'off',
+      'svelte/no-unused-svelte-ignore': 'off',
+      'no-undef': 'off',
+      'no-unused-vars': 'off',
+    },
+  },
+  { files: ['**/*.mjs', '*.js', '**/*.config.ts', '**/*.config.js'], languageOptions: { globals: globals.node } },
+  {
+    files: ['packages/*/test/**/*.ts', 'test/**/*.ts'],
+    extends: [...ts.configs.recommended],
+    languageOptions: { globals: { ...globals.node, ...globals.browser } },
+  },
+);

@@ -1,0 +1,127 @@
+<script lang="ts">
+  import { ApiError } from '@pallmist/api';
+  import { client, explain } from './calls.ts';
+  import { place } from './place.svelte.ts';
+
+  let apps = $state(client.call('listApps', {}));
+
+  function problems({ errors, warnings }: { errors: number; warnings: number }): string {
+    const parts = [
+      errors > 0 ? `${errors} ${errors === 1 ? 'error' : 'errors'}` : '',
+      warnings > 0 ? `${warnings} ${warnings === 1 ? 'warning' : 'warnings'}` : '',
+    ];
+    return parts.filter(Boolean).join(', ') || 'no problems';
+  }
+</script>
+
+<header><img src="/-/console/icon.svg" alt="" width="28" height="28" /> <span>Pallmist</span></header>
+<main>
+  <h1>Apps</h1>
+  {#await apps}
+    <p>Looking …</p>
+  {:then { apps: list }}
+    <ul>
+      {#each list as app (app.app)}
+        <li>
+          <h2><a href={place.href('workshop', { app: app.app })} onclick={(event) => place.follow(event)}>{app.title}</a></h2>
+          <dl>
+            <div>
+              <dt>Name</dt>
+              <dd><code>{app.app}</code></dd>
+            </div>
+            <div>
+              <dt>Mounted at</dt>
+              <dd>
+                {#if app.edition}<a href={app.mount} target="_blank" rel="noopener"><code>{app.mount}</code></a>{:else}<code
+                    >{app.mount}</code
+                  >{/if}
+              </dd>
+            </div>
+            <div>
+              <dt>Edition</dt>
+              <dd>{app.edition ? `${app.edition.number}, of ${app.edition.publishedAt.slice(0, 10)}` : 'none yet'}</dd>
+            </div>
+            <div>
+              <dt>Draft</dt>
+              <dd>{app.draft.revision}{app.draft.changed ? ', not published' : ', published'}</dd>
+            </div>
+            <div>
+              <dt>Check</dt>
+              <dd class:bad={app.problems.errors > 0}>{problems(app.problems)}</dd>
+            </div>
+          </dl>
+        </li>
+      {:else}
+        <li>There are no apps yet. Push one: <code>pallmist push app.yaml --with-data</code></li>
+      {/each}
+    </ul>
+  {:catch error}
+    {#if error instanceof ApiError && error.status === 401}
+      <p>
+        The console is opened by its one-time link. It is printed when the service starts, and stands in the file <code
+          >console-link.txt</code
+        > of the data directory.
+      </p>
+    {:else}
+      <p role="alert">{explain(error)}</p>
+    {/if}
+    <p><button onclick={() => (apps = client.call('listApps', {}))}>Try again</button></p>
+  {/await}
+</main>
+
+<style>
+  header {
+    display: flex;
+    align-items: center;
+    gap: 0.6rem;
+    padding: 0.5rem 1.2rem;
+    background: var(--sheet);
+    border-block-end: 1px solid var(--line);
+    font: 600 1.15rem var(--text);
+  }
+  main {
+    max-width: 62rem;
+    margin: 2rem auto;
+    padding: 0 1.2rem;
+  }
+  h1,
+  h2 {
+    font-family: var(--text);
+    margin: 0 0 0.6rem;
+  }
+  h2 {
+    font-size: 1.3rem;
+  }
+  ul {
+    list-style: none;
+    padding: 0;
+    display: grid;
+    gap: 1rem;
+  }
+  li {
+    background: var(--sheet);
+    border: 1px solid var(--line);
+    border-radius: var(--round);
+    padding: 1rem 1.3rem;
+  }
+  dl {
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(10rem, 1fr));
+    gap: 0.6rem 1.5rem;
+    margin: 0;
+  }
+  dt {
+    color: var(--quiet);
+    font-size: 0.85rem;
+  }
+  dd {
+    margin: 0;
+  }
+  .bad {
+    color: var(--bad);
+  }
+  code {
+    font-family: var(--code);
+    font-size: 0.9em;
+  }
+</style>

@@ -1,0 +1,194 @@
+<script lang="ts">
+  import { renameParameter, toPointer, type AppDefinition, type ParameterDeclaration, type PatchOperation } from '@pallmist/core';
+  import { namePattern, parameterTypeNames } from '@pallmist/core/address';
+  import type { Workshop } from './workshop.svelte.ts';
+
+  interface Props {
+    workshop: Workshop;
+    definition: AppDefinition;
+    page: string;
+    name: string;
+    declaration: ParameterDeclaration;
+    inPath: boolean;
+    onrenamed: (name: string) => void;
+  }
+  const { workshop, definition, page, name, declaration, inPath, onrenamed }: Props = $props();
+
+  const pointer = $derived(toPointer(['pages', page, 'parameters', name]));
+  const lists = $derived(Object.keys((declaration.type === 'choice' ? definition.choices : definition.collections) ?? {}));
+  const needsOf = $derived(['choice', 'record', 'sort'].includes(declaration.type));
+  let refusedName: string | undefined = $state();
+
+  /** Sets an attribute, or takes it out when it is empty. */
+  function set(attribute: keyof ParameterDeclaration, value: unknown) {
+    const path = `${pointer}/${attribute}`;
+    if (value === '' || value === undefined || value === false) {
+      if (declaration[attribute] !== undefined) workshop.edit([{ op: 'remove', path }]);
+    } else if (value !== declaration[attribute]) {
+      workshop.edit([{ op: declaration[attribute] === undefined ? 'add' : 'replace', path, value }]);
+    }
+  }
+
+  /** What was typed for a default or a sample: a number or a truth value where the type has such. */
+  function typed(text: string): unknown {
+    if (declaration.type === 'integer' && /^-?\d+$/.test(text.trim())) return Number(text);
+    if (declaration.type === 'boolean' && (text === 'true' || text === 'false')) return text === 'true';
+    return text;
+  }
+
+  function setType(type: string) {
+    const patch: PatchOperation[] = [{ op: 'replace', path: `${pointer}/type`, value: type }];
+    // “of” means another thing for another type, and so do default and sample.
+    for (const attribute of ['of', 'fields', 'default', 'sample', 'min', 'max', 'minLength', 'maxLength', 'pattern', 'blank'] as const) {
+      if (declaration[attribute] !== undefined) patch.push({ op: 'remove', path: `${pointer}/${attribute}` });
+    }
+    const first = Object.keys((type === 'choice' ? definition.choices : definition.collections) ?? {})[0];
+    if (['choice', 'record', 'sort'].includes(type) && first !== undefined) patch.push({ op: 'add', path: `${pointer}/of`, value: first });
+    workshop.edit(patch);
+  }
+
+  function rename(to: string) {
+    refusedName = undefined;
+    if (to === name) return;
+    if (!namePattern.test(to)) refusedName = 'A name has letters, digits, “_” and “-”, and begins with a letter.';
+    else if (Object.hasOwn(definition.pages[page]?.parameters ?? {}, to)) refusedName = `The page has a parameter “${to}” already.`;
+    else {
+      workshop.edit(renameParameter(definition, page, name, to));
+      onrenamed(to);
+    }
+  }
+
+  const shown = (value: unknown) =>
+    value === undefined ? '' : typeof value === 'object' ? JSON.stringify(value) : String(value as string);
+  const problems = $derived(
+    workshop.checked.problems.filter((problem) => problem.pointer === pointer || problem.pointer?.startsWith(`${pointer}/`)),
+  );
+  const problemOf = (attribute: string) => problems.find((problem) => problem.pointer === `${pointer}/${attribute}`);
+</script>
+
+<form onsubmit={(event) => event.preventDefault()}>
+  <label>
+    Name
+    <input
+      value={name}
+      maxlength="60"
+      spellcheck="false"
+      aria-invalid={refusedName !== undefined}
+      onchange={({ currentTarget }) => rename(currentTarget.value.trim())}
+    />
+  </label>
+  {#if refusedName}<p class="bad" role="alert">{refusedName}</p>{/if}
+  <label>
+    Type
+    <select value={declaration.type} onchange={({ currentTarget }) => setType(currentTarget.value)}>
+      {#each parameterTypeNames as type (type)}<option value={type} selected={type === declaration.type}>{type}</option>{/each}
+    </select>
+  </label>
+  {#if needsOf}
+    <label>
+      {declaration.type === 'choice' ? 'Choices list' : 'Collection'}
+      <select value={declaration.of ?? ''} onchange={({ currentTarget }) => set('of', currentTarget.value)}>
+        {#if declaration.of === undefined || !lists.includes(declaration.of)}<option value={declaration.of ?? ''}
+            >{declaration.of ?? '—'}</option
+          >{/if}
+        {#each lists as list (list)}<option value={list} selected={list === declaration.of}>{list}</option>{/each}
+      </select>
+    </label>
+  {/if}
+  {#if inPath}
+    <p class="quiet">It stands in the path, so it is always there.</p>
+  {:else}
+    <label class="line"
+      ><input
+        type="checkbox"
+        checked={declaration.required === true}
+        onchange={({ currentTarget }) => set('required', currentTarget.checked)}
+      /> Required</label
+    >
+    <label>
+      Default
+      <input
+        value={shown(declaration.default)}
+        placeholder="none"
+        aria-invalid={problemOf('default') !== undefined}
+        onchange={({ currentTarget }) => set('default', typed(currentTarget.value))}
+      />
+    </label>
+  {/if}
+  <label>
+    Sample
+    <input
+      value={shown(declaration.sample)}
+      placeholder="none"
+      aria-invalid={problemOf('sample') !== undefined}
+      onchange={({ currentTarget }) => set('sample', typed(currentTarget.value))}
+    />
+  </label>
+  <label>
+    Label
+    <input
+      value={declaration.label ?? ''}
+      placeholder={name}
+      maxlength="200"
+      onchange={({ currentTarget }) => set('label', currentTarget.value)}
+    />
+  </label>
+  <label>
+    Help
+    <textarea rows="2" maxlength="2000" value={declaration.help ?? ''} onchange={({ currentTarget }) => set('help', currentTarget.value)}
+    ></textarea>
+  </label>
+  {#each problems as problem, index (index)}<p class={problem.severity === 'error' ? 'bad' : 'warn'}>
+      {problem.message}
+      {problem.hint}
+    </p>{/each}
+</form>
+
+<style>
+  form {
+    display: grid;
+    gap: 0.5rem;
+    padding: 0.4rem 0.7rem 0.8rem;
+  }
+  label {
+    display: grid;
+    grid-template-columns: 5.5rem 1fr;
+    align-items: center;
+    gap: 0.5rem;
+    font-size: 0.9rem;
+  }
+  .line {
+    grid-template-columns: auto 1fr;
+    margin-inline-start: 6rem;
+  }
+  input:not([type='checkbox']),
+  select,
+  textarea {
+    border: 1px solid var(--edge);
+    border-radius: var(--round);
+    background: var(--sheet);
+    padding: 0.25rem 0.45rem;
+    width: 100%;
+    min-width: 0;
+  }
+  textarea {
+    resize: vertical;
+  }
+  [aria-invalid='true'] {
+    border-color: var(--bad);
+    box-shadow: 0 0 0 1px var(--bad);
+  }
+  p {
+    margin: 0;
+    font-size: 0.85rem;
+  }
+  .quiet {
+    color: var(--quiet);
+  }
+  .bad {
+    color: var(--bad);
+  }
+  .warn {
+    color: var(--warn);
+  }
+</style>

@@ -1,0 +1,82 @@
+<script lang="ts">
+  import type { ParameterValue, Reading } from '@pallmist/core/address';
+  import Parts from './Parts.svelte';
+
+  const { reading }: { reading: Reading } = $props();
+  const own = $derived(reading.problems.filter(({ parameter }) => parameter === undefined));
+
+  function told(value: ParameterValue | undefined): string {
+    if (value === undefined) return '—';
+    if (Array.isArray(value)) return value.map(({ field, descending }) => `${field} ${descending ? '↓' : '↑'}`).join(', ');
+    return typeof value === 'string' ? `“${value}”` : String(value);
+  }
+</script>
+
+<section aria-label="How the address is read">
+  <p class="page">
+    Read as {#if reading.page}the page <strong>{reading.page}</strong>{:else}no page{/if}{reading.status === 'refused' ? ', refused' : ''}
+  </p>
+  {#if reading.parameters.length > 0}
+    <table>
+      <thead>
+        <tr><th scope="col">Parameter</th><th scope="col">Text as given</th><th scope="col">Value</th><th scope="col">Origin</th></tr>
+      </thead>
+      {#each reading.parameters as parameter (parameter.name)}
+        <tbody>
+          <tr>
+            <th scope="row"><Parts parts={[{ text: parameter.name, kind: parameter.place }]} /></th>
+            <td><code>{parameter.text ?? ''}</code></td>
+            <td>{told(parameter.value)}</td>
+            <td>{parameter.origin}{parameter.corrected ? ', corrected' : ''}</td>
+          </tr>
+          {#if parameter.problem}<tr class="problem"><td></td><td colspan="3">{parameter.problem.message}</td></tr>{/if}
+        </tbody>
+      {/each}
+    </table>
+  {/if}
+  {#each own as problem (problem.message)}<p class={problem.severity}>{problem.message} {problem.hint}</p>{/each}
+</section>
+
+<style>
+  section {
+    font-size: 0.9rem;
+    overflow: auto;
+  }
+  .page {
+    margin: 0 0 0.3rem;
+    color: var(--quiet);
+  }
+  table {
+    border-collapse: collapse;
+    width: 100%;
+  }
+  th,
+  td {
+    text-align: start;
+    padding: 0.2rem 1.2rem 0.2rem 0.2rem;
+    vertical-align: top;
+    overflow-wrap: anywhere;
+  }
+  thead th {
+    color: var(--quiet);
+    font-weight: normal;
+    font-size: 0.85rem;
+  }
+  tbody {
+    border-block-end: 1px solid var(--line);
+  }
+  th[scope='row'] {
+    font-weight: normal;
+  }
+  th {
+    white-space: nowrap;
+    width: 1%;
+  }
+  .problem td,
+  .error {
+    color: var(--bad);
+  }
+  code {
+    font-family: var(--code);
+  }
+</style>

@@ -1,0 +1,58 @@
+import { LiveAddress } from '@pallmist/browser';
+import { compileApp, writeAddress, type Reading, type Values } from '@pallmist/core/address';
+
+/** The console’s own addresses, declared as any app’s: what one looks at can be shared, reloaded and gone back from. */
+const { app } = compileApp({
+  app: 'console',
+  mount: '/-/console',
+  pages: {
+    apps: { address: '/' },
+    workshop: {
+      address: '/{app}{?page,parameter,at}',
+      parameters: {
+        app: { type: 'text', maxLength: 40 },
+        page: { type: 'text', blank: 'absent', maxLength: 60, resets: ['parameter', 'at'] },
+        parameter: { type: 'text', blank: 'absent', maxLength: 60, history: 'replace' },
+        at: { type: 'text', blank: 'absent', history: 'replace' },
+      },
+    },
+  },
+});
+
+/** Where in the console one is. */
+class Place {
+  readonly #live = new LiveAddress(app, window);
+  #reading: Reading = $state.raw(this.#live.reading);
+
+  constructor() {
+    this.#live.listen((reading) => {
+      this.#reading = reading;
+    });
+  }
+
+  get page(): string {
+    return this.#reading.page ?? 'apps';
+  }
+
+  text(name: 'app' | 'page' | 'parameter' | 'at'): string | undefined {
+    const value = this.#reading.values[name];
+    return typeof value === 'string' ? value : undefined;
+  }
+
+  change(changes: Values): void {
+    this.#live.change(changes);
+  }
+
+  href(page: 'apps' | 'workshop', values: Values = {}): string {
+    return writeAddress(app, page, values).address ?? '/-/console/';
+  }
+
+  /** Follows a link of the console without loading it anew; with a modifier key the link stays a link. */
+  follow(event: MouseEvent & { currentTarget: HTMLAnchorElement }): void {
+    if (event.button !== 0 || event.ctrlKey || event.metaKey || event.shiftKey || event.altKey) return;
+    event.preventDefault();
+    this.#live.go(event.currentTarget.pathname + event.currentTarget.search);
+  }
+}
+
+export const place = new Place();

@@ -1,0 +1,6 @@
+import '@pallmist/pages/tokens.css';
+import { mount } from 'svelte';
+import Console from './Console.svelte';
+
+const target = document.getElementById('console');
+if (target) mount(Console, { target });

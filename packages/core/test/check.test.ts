@@ -1,0 +1,110 @@
+import { describe, expect, it } from 'vitest';
+import { checkAppFile, patchSource, renameParameter, type Problem } from '../src/index.ts';
+import { definition, gardenSource, problems } from './garden.ts';
+
+/** The garden with a piece of its text replaced. */
+function changed(from: string, to: string): { source: string; problems: Problem[] } {
+  expect(gardenSource).toContain(from);
+  const source = gardenSource.replace(from, to);
+  return { source, problems: checkAppFile(source).problems };
+}
+
+it('finds nothing wrong in the garden', () => {
+  expect(problems).toEqual([]);
+});
+
+describe('the check finds, with place and what to do', () => {
+  it.each([
+    ['address: /labels{/language}', 'address: /specimens/{language}', 'address-taken', /claim the same address/],
+    ['{?q,house,alive', '{?q,alive', 'not-in-template', /no place in the page’s address/],
+    ['{?tab}', '{?tab,extra}', 'not-declared', /does not declare/],
+    ['default: overview, history', 'default: cover, history', 'bad-default', /cover/],
+    ['sample: QM-0001', 'sample: 412', 'bad-sample', /412/],
+    ['of: tab, default: overview, history', 'of: tabs, default: overview, history', 'unknown-choices', /no choices list/],
+    ['resets: [page] }\n      house', 'resets: [pgae] }\n      house', 'unknown-reset', /pgae/],
+    ['to: { page: list }', 'to: { page: lst }', 'unknown-page', /lst/],
+    ['values: { specimen: QM-0001 }', 'values: { tab: care }', 'link-misses', /lacks “specimen”/],
+    ['values: { specimen: QM-0001 }', 'values: { specimen: QM-0001, q: x }', 'link-sends-unknown', /does not declare “q”/],
+    ['values: { specimen: QM-0001 }', 'values: { specimen: rose }', 'link-wrong-value', /rose/],
+    ['"{row.accession}"', '"{row.house}"', 'link-wrong-type', /is a record/],
+    ['"{row.accession}"', '"{row.acession}"', 'unknown-in-expression', /acession/],
+    ['bind: house,', 'bind: page,', 'binding-wrong-type', /is a integer/],
+    ['bind: q,', 'bind: query,', 'unknown-binding', /not a parameter/],
+    ['rows: found, bind', 'rows: fuond, bind', 'unknown-read', /fuond/],
+    ['when: param.alive', 'when: param.page', 'condition-not-bool', /gives a int/],
+    ['when: param.alive', 'when: param.alive &&', 'bad-expression', /not right/],
+    ["has(param.q) ? ': ' + param.q : ''", "': ' + param.q", 'unguarded', /may be absent/],
+    ['field: name, contains', 'field: nmae, contains', 'unknown-field', /nmae/],
+    ['notes: []', 'nots: []', 'choice-without-view', /“notes” has no view/],
+    ['min: 1, max: 1000', 'min: 9, max: 2', 'limits-cross', /./],
+    ['type: integer, min', 'type: integer, pattern: x, min', 'attribute-without-effect', /says nothing/],
+    ['title: Labels', 'title: "Labels {"', 'bad-braces', /not closed/],
+    ['history: replace }\n    content', 'histroy: replace }\n    content', 'unknown-key', /histroy/],
+    ['show: pager', 'show: pagr', 'unknown-word', /./],
+    ['pallmist: 1', 'pallmist: 2', 'unknown-word', /./],
+    ['      q: { type: text', '      Q: { type: text }\n      q: { type: text', 'names-differ-by-case', /capitals/],
+  ])('%s → %s: %s', (from, to, code, message) => {
+    const { source, problems: found } = changed(from, to);
+    const problem = found.find((candidate) => candidate.code === code);
+    expect(problem, JSON.stringify(found)).toBeDefined();
+    expect(problem?.message).toMatch(message);
+    // The place is in the text, on or just before the line that was changed.
+    const changedLine = source.slice(0, source.indexOf(to)).split('\n').length;
+    expect(Math.abs((problem?.line ?? -9) - changedLine)).toBeLessThanOrEqual(4);
+  });
+
+  it('every problem at once', () => {
+    const source = gardenSource
+      .replace('bind: q,', 'bind: query,')
+      .replace('rows: found, bind', 'rows: fuond, bind')
+      .replace('page: list', 'page: lst');
+    expect(checkAppFile(source).problems.map(({ code }) => code)).toEqual(
+      expect.arrayContaining(['unknown-page', 'unknown-binding', 'unknown-read']),
+    );
+  });
+
+  it.each(['', 'just words', '- 1\n- 2', 'a: [', 'a: &x [*x, *x]', '{}', 'null', '\u0000'])('a file that is no app: %j', (source) => {
+    const { problems: found, definition: none } = checkAppFile(source);
+    expect(none).toBeUndefined();
+    expect(found.length).toBeGreaterThan(0);
+  });
+});
+
+describe('mending', () => {
+  it.each([
+    ['{?q,house,alive', '{?q,alive', 'not-in-template'],
+    ['{?tab}', '{?tab,extra}', 'not-declared'],
+    ['values: { specimen: QM-0001 }', 'values: { tab: care }', 'link-misses'],
+    ['values: { specimen: QM-0001 }', 'values: { specimen: QM-0001, q: x }', 'link-sends-unknown'],
+    ['type: integer, min', 'type: integer, pattern: x, min', 'attribute-without-effect'],
+  ])('%s → %s: the patch of %s takes the problem away', (from, to, code) => {
+    const { source, problems: found } = changed(from, to);
+    const mend = found.find((problem) => problem.code === code)?.mend ?? [];
+    const mended = patchSource(source, mend);
+    expect(checkAppFile(mended).problems.map((problem) => problem.code)).not.toContain(code);
+  });
+
+  it('keeps comments and order, and changes nothing when an operation fails', () => {
+    const source = '# first\na: 1 # one\nb: { c: [1, 2] }\n';
+    expect(patchSource(source, [{ op: 'replace', path: '/a', value: 2 }])).toBe('# first\na: 2 # one\nb: { c: [ 1, 2 ] }\n');
+    expect(patchSource(source, [{ op: 'move', from: '/a', path: '/z' }])).toMatch(/^# first\nz: 1 # one\nb:/);
+    expect(() => patchSource(source, [{ op: 'remove', path: '/x' }])).toThrow(/nothing at \/x/);
+    expect(() => patchSource(source, [{ op: 'test', path: '/a', value: 5 }])).toThrow(/another value/);
+  });
+});
+
+it('renames a parameter everywhere, and the app stays free of problems', () => {
+  const source = [
+    ['list', 'q', 'words'],
+    ['list', 'page', 'leaf'],
+    ['specimen', 'specimen', 'plant'],
+  ].reduce((text, [page = '', from = '', to = '']) => {
+    const { definition: present } = checkAppFile(text);
+    return present ? patchSource(text, renameParameter(present, page, from, to)) : text;
+  }, gardenSource);
+  const renamed = checkAppFile(source);
+  expect(renamed.problems).toEqual([]);
+  expect(renamed.definition?.pages['list']?.address).toBe('/specimens{?words,house,alive,since,sort,leaf}');
+  expect(Object.keys(renamed.definition?.pages['list']?.parameters ?? {})).toEqual(['words', 'house', 'alive', 'since', 'sort', 'leaf']);
+  expect(renameParameter(definition, 'list', 'q', 'house')).toEqual([]);
+});

@@ -1,0 +1,107 @@
+// Takes the pictures in docs/screenshots from the demo data: npm run screenshots. Needs Debian's chromium; the pictures
+// of the command also need xvfb, xterm and imagemagick, and are left as they are without them.
+import { execFileSync, spawn, spawnSync } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { chromium } from 'playwright-core';
+
+const root = fileURLToPath(new URL('../', import.meta.url));
+const shots = join(root, 'docs/screenshots');
+const command = join(root, 'packages/cli/dist/main.js');
+const data = mkdtempSync(join(tmpdir(), 'pallmist-shots-'));
+const environment = { ...process.env, PALLMIST_PORT: '0', PALLMIST_DATA: data, PALLMIST_LOG: 'silent' };
+
+const demo = spawn(process.execPath, [command, 'demo'], { env: environment });
+const { base, consoleLink } = await new Promise((resolve) => {
+  let said = '';
+  demo.stdout.on('data', (chunk) => {
+    said += chunk;
+    const ready = /ready at (http:\S+)/.exec(said)?.[1];
+    if (ready) resolve({ base: ready, consoleLink: /http\S+#key=\S+/.exec(said)?.[0] });
+  });
+});
+
+const browser = await chromium.launch({
+  executablePath: process.env.PALLMIST_CHROMIUM ?? '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+});
+
+async function shoot(name, address, act, options = {}) {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, ...options });
+  await page.goto(address.startsWith('http') ? address : base + address);
+  await page.waitForTimeout(500);
+  await act?.(page);
+  await page.waitForTimeout(600);
+  await page.screenshot({ path: join(shots, `${name}.png`) });
+  await page.context().close();
+  console.log(`${name}.png`);
+}
+
+await shoot('garden-home', '/garden');
+await shoot('garden-specimens', '/garden/specimens?q=fern&house=palm&sort=-height');
+await shoot('garden-specimens-narrow-dark', '/garden/specimens?health=poorly', undefined, {
+  viewport: { width: 390, height: 800 },
+  colorScheme: 'dark',
+});
+await shoot('garden-care-log', '/garden/specimens/QM-0412?tab=care');
+await shoot('garden-sign-in', '/garden/care-rounds?day=2026-11-18&task=water');
+await shoot('garden-wrong-value', '/garden/specimens?health=thriv&page=0');
+await shoot('garden-unknown-record', '/garden/specimens/QM-9999');
+await shoot('console', consoleLink, async (page) => {
+  await page.screenshot({ path: join(shots, 'console-apps.png') });
+  await page.goto(
+    `${base}/-/console/quillmoor?page=specimen&parameter=tab&at=${encodeURIComponent('/garden/specimens/QM-0412?tab=cara&x=1')}`,
+  );
+  await page.waitForTimeout(900);
+});
+await browser.close();
+
+// The command, in a real terminal.
+const tools = ['Xvfb', 'xterm', 'import'];
+if (tools.every((tool) => spawnSync('which', [tool]).status === 0)) {
+  const display = ':97';
+  const screen = spawn('Xvfb', [display, '-screen', '0', '1280x800x24'], { stdio: 'ignore' });
+  await new Promise((resolve) => setTimeout(resolve, 1500));
+  const broken = join(data, 'app.yaml');
+  spawnSync('sh', [
+    '-c',
+    `sed -e 's/bind: tab$/bind: tba/' -e 's/{ page: houses }/{ page: huoses }/' '${join(root, 'demo/quillmoor/app.yaml')}' > '${broken}'`,
+  ]);
+  const scenes = {
+    'command-read': 'pallmist read "/garden/specimens?q=caf%C3%A9+rose&page=007&health=thriv&pgae=2" --file app.yaml',
+    'command-check': 'pallmist check app.yaml',
+  };
+  for (const [name, line] of Object.entries(scenes)) {
+    const file = name === 'command-read' ? join(root, 'demo/quillmoor/app.yaml') : broken;
+    const run = line.replace('pallmist', `'${process.execPath}' '${command}'`).replace('app.yaml', `'${file}'`);
+    const shown = `printf '$ %s\\n\\n' '${line}'; ${run} 2>&1 | sed "s#${data}/##"; sleep 5`;
+    const terminal = spawn(
+      'xterm',
+      ['-geometry', '125x38', '-fa', 'DejaVu Sans Mono', '-fs', '12', '-bg', '#141a1b', '-fg', '#e7ece6', '-e', 'sh', '-c', shown],
+      {
+        env: { ...process.env, DISPLAY: display, FORCE_COLOR: '1' },
+        stdio: 'ignore',
+      },
+    );
+    await new Promise((resolve) => setTimeout(resolve, 3500));
+    execFileSync('import', ['-display', display, '-window', 'root', join(shots, `${name}.png`)]);
+    terminal.kill();
+    console.log(`${name}.png`);
+  }
+  screen.kill();
+} else {
+  console.log(`The pictures of the command need ${tools.join(', ')}; they stay as they are.`);
+}
+
+demo.kill('SIGTERM');
+await new Promise((resolve) => demo.once('exit', resolve));
+rmSync(data, { recursive: true, force: true });

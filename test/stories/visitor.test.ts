@@ -1,0 +1,219 @@
+import type { Browser, BrowserContext, Page } from 'playwright-core';
+import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { axeProblems } from '../support/axe.ts';
+import { launchChromium, untilTaken, watchErrors } from '../support/chromium.ts';
+import { keeper, startGarden, type TestService } from '../support/garden-service.ts';
+
+let service: TestService;
+let browser: Browser;
+let context: BrowserContext;
+let page: Page;
+let errors: string[];
+beforeAll(async () => {
+  [service, browser] = await Promise.all([startGarden(), launchChromium()]);
+});
+afterAll(async () => {
+  await browser.close();
+  await service.stop();
+});
+
+const address = () => page.url().slice(service.base.length);
+const untilAddress = (wanted: string) => page.waitForURL(service.base + wanted);
+const names = () => page.locator('tbody td:first-child').allInnerTexts();
+
+async function open(javaScriptEnabled: boolean) {
+  context = await browser.newContext({ viewport: { width: 1280, height: 800 }, javaScriptEnabled });
+  page = await context.newPage();
+  errors = watchErrors(page);
+}
+
+afterEach(async () => {
+  expect(errors).toEqual([]);
+  await context.close();
+});
+
+describe('a visitor with JavaScript', () => {
+  beforeEach(() => open(true));
+
+  it('changes the tab in place; the address follows, and reload, Back and a second tab agree', async () => {
+    await page.goto(`${service.base}/garden/specimens?q=needle&house=thorn`);
+    await page.getByRole('link', { name: 'Needle foxtail' }).first().click();
+    await untilTaken(page);
+    await page.evaluate(() => ((globalThis as { mark?: number }).mark = 1));
+    await page.getByRole('link', { name: 'Care log' }).click();
+    await untilAddress('/garden/specimens/QM-0412?tab=care');
+    expect(await page.getByRole('table').innerText()).toContain('Soil dry to a finger’s depth.');
+    expect(await page.evaluate(() => (globalThis as { mark?: number }).mark)).toBe(1);
+    const before = await page.locator('main').innerText();
+    await page.reload();
+    expect(await page.locator('main').innerText()).toBe(before);
+    const second = await context.newPage();
+    await second.goto(page.url());
+    expect(await second.locator('main').innerText()).toBe(before);
+    await page.goBack();
+    await untilAddress('/garden/specimens?q=needle&house=thorn');
+  });
+
+  it('searches, filters and sorts; typing is one step of the history', async () => {
+    await page.goto(`${service.base}/garden/specimens?page=3`);
+    await untilTaken(page);
+    await page.getByRole('combobox', { name: 'Glasshouse' }).selectOption('palm');
+    await untilAddress('/garden/specimens?house=palm');
+    await page.getByRole('searchbox').pressSequentially('fern', { delay: 30 });
+    await untilAddress('/garden/specimens?q=fern&house=palm');
+    await page.getByRole('link', { name: 'Height (m)' }).click();
+    await page.getByRole('link', { name: 'Height (m)' }).click();
+    await untilAddress('/garden/specimens?q=fern&house=palm&sort=-height');
+    await page.waitForFunction(() => !document.querySelector('table.busy'));
+    const heights = (await page.locator('tbody td:nth-child(5)').allInnerTexts()).map(Number);
+    expect(heights).toEqual([...heights].sort((a, b) => b - a));
+    expect((await names()).every((name) => name.includes('fern'))).toBe(true);
+    await page.goBack();
+    await untilAddress('/garden/specimens?page=3');
+    await page.waitForFunction(() => document.querySelector<HTMLInputElement>('input[type=search]')?.value === '');
+    await page.goForward();
+    await untilAddress('/garden/specimens?q=fern&house=palm&sort=-height');
+    await page.waitForFunction(() => document.querySelector<HTMLInputElement>('input[type=search]')?.value === 'fern');
+  });
+
+  it('is told when the service does not answer, and can try again', async () => {
+    await page.goto(`${service.base}/garden/specimens`);
+    await untilTaken(page);
+    await page.route('**/specimens?house=fern', (route) => route.abort());
+    await page.getByRole('combobox', { name: 'Glasshouse' }).selectOption('fern');
+    await page.getByRole('alert').waitFor();
+    expect(address()).toBe('/garden/specimens?house=fern');
+    await page.unroute('**/specimens?house=fern');
+    errors.length = 0; // the browser's own report of the aborted request
+    await page.getByRole('button', { name: 'Try again' }).click();
+    await page.waitForFunction(() =>
+      [...document.querySelectorAll('tbody td:nth-child(3)')].every((cell) => cell.textContent?.trim() === 'Fern House'),
+    );
+    expect(await page.getByRole('alert').count()).toBe(0);
+  });
+
+  it('shows the last answer when answers come late and out of order', async () => {
+    await page.goto(`${service.base}/garden/specimens`);
+    await untilTaken(page);
+    await page.route('**/specimens?health=poorly', async (route) => {
+      await new Promise((resolve) => setTimeout(resolve, 600));
+      await route.continue();
+    });
+    const health = page.getByRole('combobox', { name: 'Health' });
+    await health.selectOption('poorly');
+    await health.selectOption('resting');
+    await untilAddress('/garden/specimens?health=resting');
+    await page.waitForTimeout(900);
+    expect(new Set(await page.locator('tbody td:nth-child(6)').allInnerTexts())).toEqual(new Set(['Resting']));
+    errors.length = 0;
+  });
+
+  it('survives a browser that refuses to change the history', async () => {
+    await page.addInitScript(() => {
+      const replace = history.replaceState.bind(history);
+      let refusals = 2;
+      history.replaceState = (...given: Parameters<History['replaceState']>) => {
+        if (refusals-- > 0) throw new DOMException('too often', 'SecurityError');
+        replace(...given);
+      };
+    });
+    await page.goto(`${service.base}/garden/specimens/QM-0412`);
+    await untilTaken(page);
+    await page.getByRole('link', { name: 'Field notes' }).click();
+    await page.getByRole('table', { name: 'Field notes on Needle foxtail' }).waitFor();
+    expect(address()).toBe('/garden/specimens/QM-0412');
+    await untilAddress('/garden/specimens/QM-0412?tab=notes');
+  });
+
+  it('runs nothing that stands in an address', async () => {
+    let ran = false;
+    await page.exposeFunction('intruder', () => (ran = true));
+    for (const text of [
+      '<script>intruder()</script>',
+      '"><img src=x onerror=intruder()>',
+      "'-intruder()-'",
+      '</script><script>intruder()</script>',
+      '{intruder()}',
+      '{{constructor}}',
+    ]) {
+      await page.goto(`${service.base}/garden/specimens?q=${encodeURIComponent(text)}&house=${encodeURIComponent(text)}`);
+      await untilTaken(page);
+      expect(await page.getByRole('searchbox').inputValue()).toBe(text);
+    }
+    expect(ran).toBe(false);
+  });
+});
+
+describe('a visitor without JavaScript', () => {
+  beforeEach(() => open(false));
+
+  it('does the same by links and forms, and gets the same pages', async () => {
+    await page.goto(`${service.base}/garden/specimens?sort=-height&page=2`);
+    await page.getByRole('searchbox').fill('fern');
+    await page.getByRole('button', { name: 'Search' }).click();
+    await untilAddress('/garden/specimens?sort=-height&q=fern');
+    await page.getByRole('combobox', { name: 'Glasshouse' }).selectOption('palm');
+    await page.getByRole('button', { name: 'Apply' }).first().click();
+    expect(address()).toBe('/garden/specimens?q=fern&sort=-height&house=palm');
+    expect((await names()).every((name) => name.includes('fern'))).toBe(true);
+    await page.getByRole('link', { name: 'Name' }).click();
+    await untilAddress('/garden/specimens?q=fern&house=palm');
+    await page.goto(`${service.base}/garden/specimens/QM-0412`);
+    await page.getByRole('link', { name: 'Care log' }).click();
+    await untilAddress('/garden/specimens/QM-0412?tab=care');
+    expect(await page.getByRole('table').innerText()).toContain('Repotting');
+  });
+});
+
+describe.each([true, false])('a keeper, with JavaScript: %s', (javaScript) => {
+  beforeEach(() => open(javaScript));
+
+  it('is asked to sign in, is told why, and lands where they meant to go', async () => {
+    const wanted = '/garden/care-rounds?day=2026-11-18&task=water';
+    await page.goto(service.base + wanted);
+    expect(await page.getByRole('status').innerText()).toContain('The care rounds are for keepers');
+    await page.getByLabel('Keeper’s name', { exact: false }).or(page.getByLabel("Keeper's name")).first().fill(keeper.login);
+    await page.getByLabel('Password').fill('guess');
+    await page.getByRole('button', { name: 'Sign in' }).click();
+    expect(await page.getByRole('status').innerText()).toContain('do not belong together');
+    await page.getByLabel("Keeper's name").fill(keeper.login);
+    await page.getByLabel('Password').fill(keeper.password);
+    await page.getByRole('button', { name: 'Sign in' }).click();
+    await untilAddress(wanted);
+    expect(await page.locator('main').innerText()).toContain('Good to see you, Ansa Wetherel.');
+    await page.getByRole('button', { name: 'Sign out' }).click();
+    expect(await page.getByRole('status').innerText()).toContain('You are signed out.');
+  });
+});
+
+describe.each([
+  ['light', 1280],
+  ['dark', 1280],
+  ['light', 390],
+  ['dark', 390],
+] as const)('every page, %s, %i wide', (colorScheme, width) => {
+  beforeEach(async () => {
+    await open(true);
+    await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' });
+    await page.setViewportSize({ width, height: 800 });
+  });
+
+  it('passes axe-core and does not scroll sideways', async () => {
+    for (const path of [
+      '',
+      '/specimens?health=x',
+      '/specimens?q=zzz',
+      '/specimens/QM-0412',
+      '/specimens/QM-0412?tab=care',
+      '/houses',
+      '/houses/palm',
+      '/sign-in?~why=wrong',
+      '/nowhere',
+    ]) {
+      await page.goto(`${service.base}/garden${path}`);
+      expect(await axeProblems(page), path).toEqual([]);
+      expect(await page.evaluate(() => document.documentElement.scrollWidth - innerWidth), path).toBeLessThanOrEqual(0);
+    }
+    errors.length = 0;
+  });
+});

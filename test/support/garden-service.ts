@@ -1,0 +1,48 @@
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { startService, type Service } from '../../packages/service/src/index.ts';
+
+const demo = new URL('../../demo/quillmoor/', import.meta.url);
+export const gardenFile = readFileSync(new URL('app.yaml', demo), 'utf8');
+export const keeper = { login: 'ansa', name: 'Ansa Wetherel', password: 'moss-and-quill' };
+
+export interface TestService extends Service {
+  data: string;
+  token: string;
+  /** Calls the HTTP interface as the owner. */
+  owner(method: string, path: string, body?: unknown): Promise<Response>;
+}
+
+/** A real service on loopback with a database of its own in a new directory. */
+export async function startTestService(): Promise<TestService> {
+  const data = mkdtempSync(join(tmpdir(), 'pallmist-test-'));
+  const service = await startService({ port: 0, host: '127.0.0.1', data, publicUrl: undefined, log: 'silent' });
+  const token = readFileSync(join(data, 'api-token'), 'utf8').trim();
+  return {
+    ...service,
+    data,
+    token,
+    owner: (method, path, body) =>
+      fetch(`${service.base}/-/api/v1${path}`, {
+        method,
+        headers: { authorization: `Bearer ${token}`, 'content-type': 'application/json' },
+        ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      }),
+    async stop() {
+      await service.stop();
+      rmSync(data, { recursive: true, force: true });
+    },
+  };
+}
+
+/** The same with the demo garden published and its keeper let in. */
+export async function startGarden(): Promise<TestService> {
+  const service = await startTestService();
+  const names = ['zones', 'houses', 'keepers', 'specimens', 'care', 'notes'];
+  const data = Object.fromEntries(names.map((name) => [name, readFileSync(new URL(`data/${name}.csv`, demo), 'utf8')]));
+  await service.apps.push('quillmoor', gardenFile, undefined, data);
+  await service.store.people.put('quillmoor', keeper.login, keeper.name, keeper.password, []);
+  await service.apps.publish('quillmoor', undefined);
+  return service;
+}
