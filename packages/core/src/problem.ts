@@ -57,7 +57,7 @@ export function fromPointer(pointer: string): string[] {
 
 /** A stranger's text, made short enough to be quoted in a sentence: at most `length` characters. */
 export function quote(text: unknown, length = 40): string {
-  const plain = typeof text === 'string' ? text : JSON.stringify(text);
+  const plain = typeof text === 'string' ? text : text === undefined ? 'nothing' : JSON.stringify(text);
   const points = [...plain.slice(0, length * 2 + 2)];
   return points.length > length ? `“${points.slice(0, length).join('')}…”` : `“${plain}”`;
 }

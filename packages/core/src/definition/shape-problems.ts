@@ -107,6 +107,8 @@ function describe(issue: z.core.$ZodIssue, data: unknown): Problem[] {
           : problem('wrong-kind', `${place} should be ${article(issue.expected)}, not ${quote(valueAt(data, path))}.`),
       ];
     case 'invalid_value':
+      if (valueAt(data, path) === undefined)
+        return [problem('missing-key', `${place} is missing.`, `It may be: ${issue.values.map(String).join(', ')}.`)];
       return [problem('unknown-word', `${place} cannot be ${quote(valueAt(data, path))}.`, wordHint(issue.values, valueAt(data, path)))];
     case 'invalid_union': {
       if (issue.discriminator !== undefined || issue.errors.length === 0) {
