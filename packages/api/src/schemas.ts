@@ -32,8 +32,9 @@ export const problemDetails = z.object({
 });
 export type ProblemDetails = z.infer<typeof problemDetails>;
 
-const sortKey = z.object({ field: z.string(), descending: z.boolean() });
-const parameterValue = z.union([z.string(), z.number(), z.boolean(), z.array(sortKey)]);
+const parameterValue = z
+  .unknown()
+  .describe('A text, number or truth value; a list of them; sort keys; a range; any JSON for a packed parameter');
 
 export const reading = z.object({
   status: z.enum(['page', 'refused', 'unknown-page', 'malformed']),
@@ -44,7 +45,7 @@ export const reading = z.object({
       name: z.string(),
       place: z.enum(['path', 'query']),
       text: z.string().optional().describe('As it stands in the address, undecoded'),
-      value: parameterValue.optional(),
+      value: parameterValue,
       origin: z.enum(['given', 'default', 'blank', 'absent']),
       corrected: z.boolean(),
       problem: problem.optional(),

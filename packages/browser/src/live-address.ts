@@ -1,4 +1,4 @@
-import { changeValues, readAddress, type Change, type CompiledApp, type Reading, type Values } from '@pallmist/core/address';
+import { changeValues, readAddress, writeAddress, type Change, type CompiledApp, type Reading, type Values } from '@pallmist/core/address';
 import { HistoryWriter, type HistoryWindow } from './history-writer.ts';
 
 /** Told when the values have changed: by `change`, or because the person went Back or Forward. */
@@ -25,6 +25,7 @@ export class LiveAddress {
     this.#writer = new HistoryWriter(window);
     this.#reading = this.#readLocation();
     window.addEventListener('popstate', this.#moved);
+    this.#dropWhatActsOnce();
   }
 
   /** How the present address is read. */
@@ -71,6 +72,16 @@ export class LiveAddress {
     this.#writer.close();
     this.#window.removeEventListener('popstate', this.#moved);
     this.#listeners.clear();
+  }
+
+  /** Takes values that act once out of the address, so that reload and sharing do not repeat them; here they still hold. */
+  #dropWhatActsOnce(): void {
+    const { page, status, values, parameters } = this.#reading;
+    const once = this.#app.pages.get(page ?? '');
+    if (page === undefined || status !== 'page' || once?.actsOnce !== true) return;
+    if (!parameters.some(({ name, text }) => text !== undefined && once.byName.get(name)?.declaration.once === true)) return;
+    const { address } = writeAddress(this.#app, page, values, { afterArrival: true });
+    if (address !== undefined) this.#writer.write(address + this.#window.location.hash, false);
   }
 
   #readLocation(): Reading {

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { renameParameter, toPointer, type AppDefinition, type ParameterDeclaration, type PatchOperation } from '@pallmist/core';
-  import { namePattern, parameterTypeNames } from '@pallmist/core/address';
+  import { namePattern, parameterTypeNames, rangeTypeNames, simpleTypeNames } from '@pallmist/core/address';
   import type { Workshop } from './workshop.svelte.ts';
 
   interface Props {
@@ -15,8 +15,34 @@
   const { workshop, definition, page, name, declaration, inPath, onrenamed }: Props = $props();
 
   const pointer = $derived(toPointer(['pages', page, 'parameters', name]));
-  const lists = $derived(Object.keys((declaration.type === 'choice' ? definition.choices : definition.collections) ?? {}));
-  const needsOf = $derived(['choice', 'record', 'sort'].includes(declaration.type));
+  const attributesOfSomeTypes = [
+    'of',
+    'items',
+    'fields',
+    'schema',
+    'default',
+    'sample',
+    'min',
+    'max',
+    'minLength',
+    'maxLength',
+    'pattern',
+    'blank',
+    'minItems',
+    'maxItems',
+    'unique',
+  ] as const;
+
+  /** What `of` can name for a type; nothing where it has no meaning. */
+  function namesFor(type: string): readonly string[] {
+    if (type === 'choice') return Object.keys(definition.choices ?? {});
+    if (type === 'record' || type === 'sort') return Object.keys(definition.collections ?? {});
+    return type === 'range' ? rangeTypeNames : [];
+  }
+  const lists = $derived(namesFor(declaration.type));
+  const ofLabel = $derived(
+    { choice: 'Choices list', record: 'Collection', sort: 'Collection', range: 'Range of' }[declaration.type as string],
+  );
   let refusedName: string | undefined = $state();
 
   /** Sets an attribute, or takes it out when it is empty. */
@@ -29,22 +55,35 @@
     }
   }
 
-  /** What was typed for a default or a sample: a number or a truth value where the type has such. */
+  /** What was typed for a default or a sample: a number, a truth value or JSON where the type has such, else its text. */
   function typed(text: string): unknown {
-    if (declaration.type === 'integer' && /^-?\d+$/.test(text.trim())) return Number(text);
+    if (['integer', 'number'].includes(declaration.type) && text.trim() !== '' && Number.isFinite(Number(text))) return Number(text);
     if (declaration.type === 'boolean' && (text === 'true' || text === 'false')) return text === 'true';
+    if (['packed', 'list', 'range', 'sort'].includes(declaration.type) && /^\s*[[{]/.test(text)) {
+      try {
+        return JSON.parse(text) as unknown;
+      } catch {
+        return text;
+      }
+    }
     return text;
   }
 
   function setType(type: string) {
     const patch: PatchOperation[] = [{ op: 'replace', path: `${pointer}/type`, value: type }];
-    // “of” means another thing for another type, and so do default and sample.
-    for (const attribute of ['of', 'fields', 'default', 'sample', 'min', 'max', 'minLength', 'maxLength', 'pattern', 'blank'] as const) {
+    // What only some types understand means nothing, or another thing, for another type.
+    for (const attribute of attributesOfSomeTypes) {
       if (declaration[attribute] !== undefined) patch.push({ op: 'remove', path: `${pointer}/${attribute}` });
     }
-    const first = Object.keys((type === 'choice' ? definition.choices : definition.collections) ?? {})[0];
-    if (['choice', 'record', 'sort'].includes(type) && first !== undefined) patch.push({ op: 'add', path: `${pointer}/of`, value: first });
+    const first = namesFor(type)[0];
+    if (first !== undefined) patch.push({ op: 'add', path: `${pointer}/of`, value: first });
+    if (type === 'list') patch.push({ op: 'add', path: `${pointer}/items`, value: { type: 'text' } });
     workshop.edit(patch);
+  }
+
+  function setItems(type: string) {
+    const first = namesFor(type)[0];
+    workshop.edit([{ op: 'replace', path: `${pointer}/items`, value: first === undefined ? { type } : { type, of: first } }]);
   }
 
   function rename(to: string) {
@@ -84,14 +123,22 @@
       {#each parameterTypeNames as type (type)}<option value={type} selected={type === declaration.type}>{type}</option>{/each}
     </select>
   </label>
-  {#if needsOf}
+  {#if ofLabel !== undefined}
     <label>
-      {declaration.type === 'choice' ? 'Choices list' : 'Collection'}
+      {ofLabel}
       <select value={declaration.of ?? ''} onchange={({ currentTarget }) => set('of', currentTarget.value)}>
         {#if declaration.of === undefined || !lists.includes(declaration.of)}<option value={declaration.of ?? ''}
             >{declaration.of ?? '—'}</option
           >{/if}
         {#each lists as list (list)}<option value={list} selected={list === declaration.of}>{list}</option>{/each}
+      </select>
+    </label>
+  {/if}
+  {#if declaration.type === 'list'}
+    <label>
+      Items
+      <select value={declaration.items?.type ?? 'text'} onchange={({ currentTarget }) => setItems(currentTarget.value)}>
+        {#each simpleTypeNames as type (type)}<option value={type} selected={type === declaration.items?.type}>{type}</option>{/each}
       </select>
     </label>
   {/if}

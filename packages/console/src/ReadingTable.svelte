@@ -1,14 +1,13 @@
 <script lang="ts">
-  import type { ParameterValue, Reading } from '@pallmist/core/address';
+  import type { Reading } from '@pallmist/core/address';
   import Parts from './Parts.svelte';
 
   const { reading }: { reading: Reading } = $props();
   const own = $derived(reading.problems.filter(({ parameter }) => parameter === undefined));
 
-  function told(value: ParameterValue | undefined): string {
+  function told(value: unknown): string {
     if (value === undefined) return '—';
-    if (Array.isArray(value)) return value.map(({ field, descending }) => `${field} ${descending ? '↓' : '↑'}`).join(', ');
-    return typeof value === 'string' ? `“${value}”` : String(value);
+    return typeof value === 'string' ? `“${value}”` : JSON.stringify(value);
   }
 </script>
 

@@ -1,4 +1,5 @@
 export * from './address/index.ts';
+export { allParameterTypes, compileApp } from './compile-with-all-types.ts';
 export {
   appFile,
   appFileJsonSchema,
@@ -11,8 +12,9 @@ export { checkAppFile, checkDefinition, type CheckedApp } from './definition/che
 export { patchSource } from './definition/patch.ts';
 export { renameParameter } from './definition/rename-parameter.ts';
 export { countProblems, mayPublish } from './editions/publishable.ts';
+export { todayIn } from './parameters/relative-date.ts';
 export { evaluateCel } from './expressions/cel.ts';
 export { passGate, type Person, type Reason } from './gate/pass.ts';
 export { followBack, ownNames, ownValue, signInAddress } from './gate/way-back.ts';
-export { appPartFor, expressionsIn, fieldsNamedOn } from './view/app-part.ts';
+export { appPartFor, expressionsIn, fieldsNamedOn, usesPacked } from './view/app-part.ts';
 export * from './view/index.ts';

@@ -1,6 +1,10 @@
-/** The name among `names` that was probably meant by `wrong`: same but for case, or at most two slips away. */
-export function nearest(wrong: string, names: Iterable<string>): string | undefined {
+/** The name among `among` that was probably meant by `wrong`: same but for case, or at most two slips away. */
+export function nearest(wrong: string, among: Iterable<string>): string | undefined {
   if (wrong.length > 80) return undefined;
+  const names = [...among];
+  // The beginning of a name is as good as a slip, if it is long enough to be the beginning of one only.
+  const begun = wrong.length >= 3 ? names.filter((name) => name.toLowerCase().startsWith(wrong.toLowerCase())) : [];
+  if (begun.length === 1) return begun[0];
   let best: string | undefined;
   let bestDistance = Math.min(2, Math.floor(wrong.length / 2)) + 1;
   for (const name of names) {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { appPartFor, evaluateCel, planLoad, readAddress, showPage, type Node, type PageData } from '../src/index.ts';
+import { allParameterTypes, appPartFor, evaluateCel, planLoad, readAddress, showPage, type Node, type PageData } from '../src/index.ts';
 import { definition, garden } from './garden.ts';
 
 const rows = [
@@ -17,7 +17,10 @@ function show(address: string) {
   const name = reading.page ?? '';
   const page = definition.pages[name];
   if (!page) throw new Error(`no page at ${address}`);
-  return showPage({ app: appPartFor(definition, name), name, page, reading, data, cel: true, draft: false }, evaluateCel);
+  return showPage(
+    { app: appPartFor(definition, name), name, page, reading, data, cel: true, packed: false, today: '2026-11-23', draft: false },
+    { cel: evaluateCel, types: allParameterTypes },
+  );
 }
 const node = <Show extends Node['show']>(content: Node[], kind: Show) =>
   content.find((entry) => entry.show === kind) as Extract<Node, { show: Show }>;

@@ -1,4 +1,4 @@
-import { showPage, type EvaluateCel, type PageMaterial } from '@pallmist/core/view';
+import { showPage, type PageMaterial, type ShowTools } from '@pallmist/core/view';
 import { render } from 'svelte/server';
 import { assembleDocument, type Assets } from './document.ts';
 import type { LivePage } from './live-page.ts';
@@ -10,8 +10,8 @@ export { readAssets, type Assets } from './document.ts';
 export type { MessagePage } from './message-page.ts';
 
 /** Draws a page to a whole HTML document, with its material enclosed for the browser to take over. */
-export function renderPage(material: PageMaterial, cel: EvaluateCel, assets: Assets): string {
-  const shown = showPage(material, cel);
+export function renderPage(material: PageMaterial, tools: ShowTools, assets: Assets): string {
+  const shown = showPage(material, tools);
   const nothing = () => undefined;
   const live: LivePage = { shown, busy: false, failure: undefined, taken: false, change: nothing, retry: nothing };
   const { body } = render(Page, { props: { live } });

@@ -1,6 +1,7 @@
-import type { Values } from '../parameters/declaration.ts';
 import { Refusal } from '../parameters/codec.ts';
+import type { Values } from '../parameters/declaration.ts';
 import type { CompiledApp, CompiledPage } from './compiled-app.ts';
+import { encodeValue } from './value-text.ts';
 import { writeAddress, type Written } from './write.ts';
 
 /** What becomes of an address when some of its values change. */
@@ -16,7 +17,7 @@ export interface Change {
 
 /**
  * The next address of a page when some values change. Parameters that a changed one `resets` return to their defaults,
- * unless the same change sets them too.
+ * unless the same change sets them too; values that act once have acted, and leave.
  * @param current values as read from the present address
  * @param changes the new values; `undefined` or `null` returns a parameter to its default
  */
@@ -27,10 +28,8 @@ export function changeValues(app: CompiledApp, pageName: string, current: Values
   const changed: string[] = [];
   const set = (name: string, wanted: unknown) => {
     const parameter = page.byName.get(name);
-    const value = (wanted ?? parameter?.default) as Values[string];
-    if (!same(page, name, current[name], value)) {
-      changed.push(name);
-    }
+    const value = (wanted ?? parameter?.fallback?.()?.value) as Values[string];
+    if (!same(page, name, current[name], value)) changed.push(name);
     if (value === undefined) Reflect.deleteProperty(values, name);
     else values[name] = value;
   };
@@ -40,8 +39,11 @@ export function changeValues(app: CompiledApp, pageName: string, current: Values
       if (!Object.hasOwn(changes, other)) set(other, undefined);
     }
   }
-  const written = writeAddress(app, pageName, values);
   const step = changed.some((name) => page.byName.get(name)?.step ?? true);
+  if (page.actsOnce) {
+    for (const { name, declaration } of page.query) if (declaration.once === true && !Object.hasOwn(changes, name)) set(name, undefined);
+  }
+  const written = writeAddress(app, pageName, values);
   return { values, written, history: changed.length === 0 ? 'none' : step ? 'step' : 'replace', changed };
 }
 
@@ -50,6 +52,6 @@ function same(page: CompiledPage, name: string, a: Values[string], b: Values[str
   if (a === b) return true;
   const parameter = page.byName.get(name);
   if (a === undefined || b === undefined || parameter === undefined) return false;
-  const [textA, textB] = [parameter.codec.write(a), parameter.codec.write(b)];
-  return !(textA instanceof Refusal) && textA === textB;
+  const text = encodeValue(parameter.codec, parameter.repeated, a);
+  return !(text instanceof Refusal) && text === encodeValue(parameter.codec, parameter.repeated, b);
 }

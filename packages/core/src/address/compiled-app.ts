@@ -1,5 +1,5 @@
 import type { Codec } from '../parameters/codec.ts';
-import type { CollectionShape, ParameterDeclaration, ParameterValue } from '../parameters/declaration.ts';
+import type { ChoiceDefinition, CollectionShape, ParameterDeclaration, ParameterValue } from '../parameters/declaration.ts';
 import type { PageFinder } from './page-finder.ts';
 import type { AddressTemplate } from './template.ts';
 
@@ -7,14 +7,22 @@ import type { AddressTemplate } from './template.ts';
 export interface AddressableApp {
   app: string;
   mount: string;
-  choices?: Record<string, Record<string, string>> | undefined;
-  collections?: Record<string, CollectionShape> | undefined;
-  pages: Record<string, AddressablePage>;
+  /** IANA name of the time zone in which “today” is meant; UTC when left out. */
+  timeZone?: string | undefined;
+  choices?: Readonly<Record<string, Readonly<Record<string, ChoiceDefinition>>>> | undefined;
+  collections?: Readonly<Record<string, CollectionShape>> | undefined;
+  /** Query parameters of every page, whose values every link in the app carries on: a language, say. */
+  parameters?: Readonly<Record<string, ParameterDeclaration>> | undefined;
+  pages: Readonly<Record<string, AddressablePage>>;
 }
 
 export interface AddressablePage {
   address: string;
-  parameters?: Record<string, ParameterDeclaration> | undefined;
+  parameters?: Readonly<Record<string, ParameterDeclaration>> | undefined;
+  /** Names that the page had in the past. */
+  formerly?: readonly string[] | undefined;
+  /** Address templates that the page had in the past, with the names that its parameters have today. */
+  formerAddresses?: readonly string[] | undefined;
 }
 
 /** An app whose addresses can be read and written. Made by `compileApp`. */
@@ -23,7 +31,17 @@ export interface CompiledApp {
   /** Where the app is mounted: “” for the root, else “/” and segments, without a “/” at the end. */
   mount: string;
   pages: Map<string, CompiledPage>;
-  finder: PageFinder<CompiledPage>;
+  /** Pages by the names they had in the past. */
+  formerPages: Map<string, CompiledPage>;
+  finder: PageFinder<Claim>;
+}
+
+/** What a path belongs to: a page, by today’s address template or a former one. */
+export interface Claim {
+  page: CompiledPage;
+  /** The parameters that the path’s captured segments are texts of, in order. */
+  path: readonly CompiledParameter[];
+  former: boolean;
 }
 
 export interface CompiledPage {
@@ -36,6 +54,15 @@ export interface CompiledPage {
   query: CompiledParameter[];
   /** Where a query parameter stands in `query`, by its name today and by its former names. */
   queryIndex: Map<string, number>;
+  /** Whether a value may act once, at arrival. */
+  actsOnce: boolean;
+}
+
+/** What holds when an address gives no value; its text is what an address leaves out. */
+export interface Fallback {
+  value: ParameterValue;
+  /** Percent-encoded. */
+  text: string;
 }
 
 export interface CompiledParameter {
@@ -43,11 +70,14 @@ export interface CompiledParameter {
   place: 'path' | 'query';
   declaration: ParameterDeclaration;
   codec: Codec;
+  /** A list that an address repeats (`*`) rather than joins. */
+  repeated: boolean;
   required: boolean;
-  default: ParameterValue | undefined;
-  /** The default in its written form, which an address leaves out. */
-  defaultText: string | undefined;
+  /** The default, as it is at this moment: “today” is another day tomorrow. */
+  fallback: (() => Fallback | undefined) | undefined;
   refuses: boolean;
   resets: readonly string[];
   step: boolean;
+  /** Every link in the app carries its value on. */
+  carried: boolean;
 }

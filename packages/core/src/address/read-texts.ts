@@ -1,6 +1,7 @@
-import { Corrected, Refusal } from '../parameters/codec.ts';
+import { Refusal } from '../parameters/codec.ts';
 import type { Values } from '../parameters/declaration.ts';
 import { quote, type Problem } from '../problem.ts';
+import { valueFrom } from './value-text.ts';
 import type { CompiledApp } from './compiled-app.ts';
 
 /**
@@ -18,7 +19,7 @@ export function readTexts(app: CompiledApp, pageName: string, texts: Record<stri
       continue;
     }
     if (text === '' && codec.readsBlank !== true) continue;
-    const value = codec.read(text);
+    const value = valueFrom(text, codec);
     if (value instanceof Refusal) {
       problems.push({
         code: value.code,
@@ -27,7 +28,7 @@ export function readTexts(app: CompiledApp, pageName: string, texts: Record<stri
         parameter: name,
       });
     } else {
-      values[name] = value instanceof Corrected ? value.value : value;
+      values[name] = value;
     }
   }
   return { values, problems };

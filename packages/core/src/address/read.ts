@@ -1,7 +1,8 @@
 import { nearest } from '../near.ts';
-import { Corrected, Refusal } from '../parameters/codec.ts';
+import { Corrected, Refusal, type Codec } from '../parameters/codec.ts';
+import type { ParameterValue } from '../parameters/declaration.ts';
 import { quote, type Problem } from '../problem.ts';
-import type { CompiledApp, CompiledPage, CompiledParameter } from './compiled-app.ts';
+import type { Claim, CompiledApp, CompiledPage, CompiledParameter } from './compiled-app.ts';
 import { decodeForShow, decodeQuery, decodeSegment, malformed } from './percent.ts';
 import type { Origin, ParameterReading, Reading } from './reading.ts';
 import { tidyAddress } from './tidy.ts';
@@ -10,13 +11,15 @@ import { tidyAddress } from './tidy.ts';
 export const longestAddress = 65_536;
 const mostUndeclared = 100;
 
+type Decode = (text: string) => string | typeof malformed;
+
 /**
  * Reads an address: finds its page and the value of each of the page's parameters.
  * A total function: for any text there is a reading, in time linear in the text; it never throws.
  * @param address a path with query and fragment as in RFC 3986, or a whole `http:` or `https:` URL, whose host is ignored
  */
 export function readAddress(app: CompiledApp, address: string): Reading {
-  const reading: Reading = { status: 'page', values: {}, parameters: [], problems: [], undeclared: [] };
+  const reading: Reading = { status: 'page', values: {}, parameters: [], problems: [], undeclared: [], former: false };
   if (address.length > longestAddress) {
     return fail(
       reading,
@@ -44,8 +47,8 @@ export function readAddress(app: CompiledApp, address: string): Reading {
   if (mark === -1 || mark > end) mark = end;
 
   const captured: string[] = [];
-  const page = pageAt(app, text.slice(0, mark), captured);
-  if (page === undefined) {
+  const claim = claimAt(app, text.slice(0, mark), captured);
+  if (claim === undefined) {
     return fail(
       reading,
       'unknown-page',
@@ -54,18 +57,19 @@ export function readAddress(app: CompiledApp, address: string): Reading {
       'Check the address, or start from the app’s first page.',
     );
   }
+  const { page } = claim;
   reading.page = page.name;
-
-  for (const [index, parameter] of page.path.entries()) {
-    const raw = captured[index];
-    take(reading, parameter, raw, raw === undefined ? undefined : decodeSegment(raw), false);
+  reading.former = claim.former;
+  for (const parameter of page.path) {
+    const raw = captured[claim.path.indexOf(parameter)];
+    take(reading, parameter, raw, decodeSegment, false);
   }
   readQuery(reading, page, text, mark + 1, end);
   return reading;
 }
 
-/** Finds the page whose template has this path, and the raw texts of its path parameters. */
-function pageAt(app: CompiledApp, path: string, captured: string[]): CompiledPage | undefined {
+/** Finds whose path this is, and the raw texts of its path parameters. */
+function claimAt(app: CompiledApp, path: string, captured: string[]): Claim | undefined {
   const { mount } = app;
   if (mount === '') return app.finder.find(path, captured);
   if (!path.startsWith(mount) || (path.length > mount.length && path.charCodeAt(mount.length) !== 47)) return undefined;
@@ -74,8 +78,8 @@ function pageAt(app: CompiledApp, path: string, captured: string[]): CompiledPag
 
 function readQuery(reading: Reading, page: CompiledPage, text: string, start: number, end: number): void {
   const { query, queryIndex } = page;
-  const raws: (string | undefined)[] = new Array<string | undefined>(query.length).fill(undefined);
-  let repeated: Set<number> | undefined;
+  const raws: (string | undefined)[] = [];
+  let more: Map<number, string[]> | undefined;
   let renamed: Set<number> | undefined;
   let equals = -1;
   for (let i = start; i < end;) {
@@ -86,66 +90,110 @@ function readQuery(reading: Reading, page: CompiledPage, text: string, start: nu
       equals = text.indexOf('=', i);
       if (equals === -1) equals = text.length;
     }
-    const nameEnd = Math.min(equals, ampersand);
+    const nameEnd = equals < ampersand ? equals : ampersand;
     if (ampersand > i) {
       const rawName = text.slice(i, nameEnd);
-      const raw = text.slice(Math.min(nameEnd + 1, ampersand), ampersand);
+      const raw = nameEnd < ampersand ? text.slice(nameEnd + 1, ampersand) : '';
       const index = queryIndex.get(rawName) ?? queryIndex.get(decodeForShow(rawName));
       if (index === undefined) {
         if (reading.undeclared.length < mostUndeclared) reading.undeclared.push({ name: rawName, text: raw });
       } else {
-        if (raws[index] === undefined) raws[index] = raw;
-        else (repeated ??= new Set()).add(index);
+        const before = raws[index];
+        if (before === undefined) raws[index] = raw;
+        else {
+          const all = (more ??= new Map<number, string[]>()).get(index);
+          if (all === undefined) more.set(index, [before, raw]);
+          else all.push(raw);
+        }
         if (query[index]?.name !== rawName) (renamed ??= new Set()).add(index);
       }
     }
     i = ampersand + 1;
   }
   for (let index = 0; index < query.length; index++) {
-    const parameter = query[index];
-    if (parameter === undefined) continue;
-    const raw = raws[index];
-    if (repeated?.has(index)) {
-      refuse(reading, parameter, raw, new Refusal('repeated', 'The address gives it more than once.'));
-    } else {
-      take(reading, parameter, raw, raw === undefined ? undefined : decodeQuery(raw), renamed?.has(index) ?? false);
-    }
+    const parameter = query[index] as CompiledParameter;
+    const again = more?.get(index);
+    const former = renamed?.has(index) === true;
+    if (again === undefined) take(reading, parameter, raws[index], decodeQuery, former);
+    else if (parameter.codec.several !== undefined) takeSeveral(reading, parameter, again, decodeQuery, former);
+    else refuse(reading, parameter, again.join(`&${parameter.name}=`), new Refusal('repeated', 'The address gives it more than once.'));
   }
   if (reading.undeclared.length > 0) reading.problems.push(strangers(reading, page));
 }
 
-/** Settles one parameter from its decoded text. */
-function take(
+/** Settles one parameter from its raw text. */
+function take(reading: Reading, parameter: CompiledParameter, raw: string | undefined, decode: Decode, renamed: boolean): void {
+  if (raw === undefined) {
+    settle(reading, parameter, undefined, 'absent', false);
+    return;
+  }
+  const { codec } = parameter;
+  if (codec.several !== undefined && raw !== '') {
+    takeSeveral(reading, parameter, parameter.repeated ? [raw] : raw.split(','), decode, renamed, raw);
+    return;
+  }
+  const text = decode(raw);
+  if (text === malformed) refuse(reading, parameter, raw, badEscape);
+  else if (text === '' && codec.readsBlank !== true) settle(reading, parameter, raw, 'blank', true);
+  else give(reading, parameter, raw, readText(codec, text), text === '' ? 'blank' : 'given', renamed);
+}
+
+/** Settles a list from the raw texts of its items, each decoded on its own, so that it may hold a comma. */
+function takeSeveral(
   reading: Reading,
   parameter: CompiledParameter,
-  raw: string | undefined,
-  text: string | typeof malformed | undefined,
+  raws: readonly string[],
+  decode: Decode,
+  renamed: boolean,
+  whole = raws.join(`&${parameter.name}=`),
+): void {
+  // A list that is joined and yet given twice, or the other way round, means the same: the items in their order.
+  const items = parameter.repeated || raws.length === 1 ? raws : raws.flatMap((raw) => raw.split(','));
+  const texts: string[] = [];
+  for (const raw of items) {
+    const text = decode(raw);
+    if (text === malformed) {
+      refuse(reading, parameter, whole, badEscape);
+      return;
+    }
+    texts.push(text);
+  }
+  const value = parameter.codec.several?.read(texts) ?? badEscape;
+  const otherForm = !parameter.repeated && whole.includes('&');
+  give(reading, parameter, whole, otherForm && isValue(value) ? new Corrected(value) : value, 'given', renamed);
+}
+
+const badEscape = new Refusal('malformed-escape', 'Its percent-encoding is not well-formed UTF-8.');
+
+const readText = (codec: Codec, text: string) => (text === '' && codec.several !== undefined ? codec.several.read([]) : codec.read(text));
+
+const isValue = (value: ParameterValue | Corrected | Refusal): value is ParameterValue =>
+  !(value instanceof Refusal) && !(value instanceof Corrected);
+
+/** Notes what reading a text gave. */
+function give(
+  reading: Reading,
+  parameter: CompiledParameter,
+  raw: string,
+  value: ParameterValue | Corrected | Refusal,
+  origin: Origin,
   renamed: boolean,
 ): void {
-  if (text === undefined) {
-    settle(reading, parameter, undefined, 'absent', false);
-  } else if (text === malformed) {
-    refuse(reading, parameter, raw, new Refusal('malformed-escape', 'Its percent-encoding is not well-formed UTF-8.'));
-  } else if (text === '' && parameter.codec.readsBlank !== true) {
-    settle(reading, parameter, raw, 'blank', true);
-  } else {
-    const value = parameter.codec.read(text);
+  if (typeof value === 'object' && value !== null) {
     if (value instanceof Refusal) {
       refuse(reading, parameter, raw, value);
       return;
     }
-    const corrected = value instanceof Corrected;
-    const entry: ParameterReading = {
-      name: parameter.name,
-      place: parameter.place,
-      value: corrected ? value.value : value,
-      origin: text === '' ? 'blank' : 'given',
-      corrected: corrected || renamed,
-    };
-    if (raw !== undefined) entry.text = raw;
-    reading.parameters.push(entry);
-    reading.values[parameter.name] = entry.value;
+    if (value instanceof Corrected) {
+      reading.former ||= value.former || renamed;
+      reading.values[parameter.name] = value.value;
+      reading.parameters.push({ name: parameter.name, place: parameter.place, text: raw, value: value.value, origin, corrected: true });
+      return;
+    }
   }
+  reading.former ||= renamed;
+  reading.values[parameter.name] = value;
+  reading.parameters.push({ name: parameter.name, place: parameter.place, text: raw, value, origin, corrected: renamed });
 }
 
 /** The value when the address gives none: the default, or nothing. */
@@ -158,10 +206,11 @@ function settle(
 ): ParameterReading {
   const entry: ParameterReading = { name: parameter.name, place: parameter.place, origin: missing, corrected };
   if (raw !== undefined) entry.text = raw;
-  if (parameter.default !== undefined) {
-    entry.value = parameter.default;
+  const fallback = parameter.fallback?.();
+  if (fallback !== undefined) {
+    entry.value = fallback.value;
     if (missing === 'absent') entry.origin = 'default';
-    reading.values[parameter.name] = parameter.default;
+    reading.values[parameter.name] = fallback.value;
   } else if (parameter.required) {
     entry.problem = {
       code: 'missing',
@@ -199,8 +248,7 @@ function refuse(reading: Reading, parameter: CompiledParameter, raw: string | un
 /** One note for all names that the page does not declare; names with “~” are Pallmist’s own. */
 function strangers(reading: Reading, page: CompiledPage): Problem {
   const names = [...new Set(reading.undeclared.map(({ name }) => decodeForShow(name)))].filter((name) => !name.startsWith('~'));
-  const first = names[0] ?? '';
-  const near = nearest(first, page.queryIndex.keys());
+  const near = nearest(names[0] ?? '', page.queryIndex.keys());
   return {
     code: 'undeclared',
     severity: 'note',

@@ -35,6 +35,8 @@ export interface Reading {
   problems: Problem[];
   /** Query parameters that the page does not declare, undecoded, at most 100. */
   undeclared: { name: string; text: string }[];
+  /** The address was right in the past: it is to be replaced for good by today's. */
+  former: boolean;
   /** What follows `#`, undecoded; missing when there is no `#`. */
   fragment?: string;
 }

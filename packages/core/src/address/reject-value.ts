@@ -11,8 +11,9 @@ export function rejectValue(page: CompiledPage, reading: Reading, name: string, 
   const refused = parameter?.refuses ?? true;
   const problem: Problem = { code, severity: refused ? 'error' : 'warning', message, parameter: name };
   const values = { ...reading.values };
-  if (parameter?.default === undefined || refused) Reflect.deleteProperty(values, name);
-  else values[name] = parameter.default;
+  const fallback = parameter?.fallback?.();
+  if (fallback === undefined || refused) Reflect.deleteProperty(values, name);
+  else values[name] = fallback.value;
   return {
     ...reading,
     status: refused || parameter?.required === true ? 'refused' : reading.status,

@@ -3,7 +3,7 @@ import { Refusal } from '../parameters/codec.ts';
 import type { Values } from '../parameters/declaration.ts';
 import { quote, type Problem } from '../problem.ts';
 import type { CompiledApp, CompiledPage, CompiledParameter } from './compiled-app.ts';
-import { encode } from './percent.ts';
+import { encodeValue } from './value-text.ts';
 
 /** Longest address that is written, and the length from which a warning is given, in characters (all ASCII). */
 export const lengthBudget = { refused: 8000, warned: 2000 };
@@ -12,24 +12,33 @@ export const lengthBudget = { refused: 8000, warned: 2000 };
 export type Written = { address: string; problems: Problem[] } | { address?: undefined; problems: Problem[] };
 
 export interface WriteOptions {
-  /** Leave out the parameters that are declared with `share: false`. */
+  /** Leave out the parameters that are declared with `share: false`, and those that act once. */
   forSharing?: boolean;
+  /** Leave out the parameters that act once: they have acted. */
+  afterArrival?: boolean;
+  /** The values of the page where the link stands; those that the app carries on are taken from them. */
+  present?: Values;
 }
 
 /**
  * Writes the one canonical address of a page with these values: declared order, defaults left out, the expansion of
  * RFC 6570. Equal values always give the same text.
+ * @param pageName today's name of the page, or a former one
  * @param values by parameter name; `undefined` and `null` mean absent
  */
-export function writeAddress(app: CompiledApp, pageName: string, values: Values, options: WriteOptions = {}): Written {
-  const page = app.pages.get(pageName);
+export function writeAddress(app: CompiledApp, pageName: string, values: Values, options?: WriteOptions): Written {
+  const page = app.pages.get(pageName) ?? app.formerPages.get(pageName);
   if (page === undefined) {
-    return failure({
-      code: 'unknown-page',
-      severity: 'error',
-      message: `The app has no page ${quote(pageName)}.`,
-      hint: suggest(pageName, app.pages.keys()),
-    });
+    return {
+      problems: [
+        {
+          code: 'unknown-page',
+          severity: 'error',
+          message: `The app has no page ${quote(pageName)}.`,
+          hint: suggest(pageName, app.pages.keys()),
+        },
+      ],
+    };
   }
   const problems: Problem[] = [];
   for (const name in values) {
@@ -43,30 +52,25 @@ export function writeAddress(app: CompiledApp, pageName: string, values: Values,
       address += '/' + segment.literal;
       continue;
     }
-    const parameter = page.path[pathIndex++];
-    const text = parameter && writeValue(parameter, values, problems);
-    if (parameter === undefined || text === undefined) continue;
+    const parameter = page.path[pathIndex++] as CompiledParameter;
+    const text = writeValue(parameter, values, undefined, problems);
+    if (text === undefined) continue;
     if (text === '' || text === '.' || text === '..') {
-      problems.push(
-        refused(
-          parameter,
-          values[parameter.name],
-          'A path segment cannot be empty, “.” or “..”: browsers would change the address.',
-          'not-a-segment',
-        ),
-      );
+      const reason = 'A path segment cannot be empty, “.” or “..”: browsers would change the address.';
+      problems.push(refused(parameter, values[parameter.name], reason, 'not-a-segment'));
     } else {
-      address += '/' + encode(text);
+      address += '/' + text;
     }
   }
-  if (address === '' || (address === app.mount && app.mount === '')) address = '/';
+  if (address === '') address = '/';
 
   let separator = '?';
   for (const parameter of page.query) {
-    if (options.forSharing === true && parameter.declaration.share === false) continue;
-    const text = writeValue(parameter, values, problems);
+    if (options !== undefined && leftOut(parameter, options)) continue;
+    const text = writeValue(parameter, values, options?.present, problems);
     if (text === undefined) continue;
-    address += separator + parameter.name + '=' + encode(text);
+    // An encoded text holds no “&”: what does is a list that is repeated.
+    address += separator + parameter.name + '=' + (parameter.repeated ? text.replaceAll('&', `&${parameter.name}=`) : text);
     separator = '&';
   }
 
@@ -78,10 +82,18 @@ export function writeAddress(app: CompiledApp, pageName: string, values: Values,
   return { address, problems };
 }
 
-/** The written form of a parameter's value, or undefined where the address leaves it out. */
-function writeValue(parameter: CompiledParameter, values: Values, problems: Problem[]): string | undefined {
-  const value: unknown = values[parameter.name];
-  if (value === undefined || value === null || (value === '' && parameter.codec.readsBlank !== true)) {
+function leftOut({ declaration }: CompiledParameter, { forSharing, afterArrival }: WriteOptions): boolean {
+  if (forSharing === true) return declaration.share === false || declaration.once === true;
+  return afterArrival === true && declaration.once === true;
+}
+
+/** The encoded text of a parameter's value, or undefined where the address leaves it out. */
+function writeValue(parameter: CompiledParameter, values: Values, present: Values | undefined, problems: Problem[]): string | undefined {
+  let value: unknown = values[parameter.name];
+  if (value === undefined && parameter.carried) value = present?.[parameter.name];
+  const text = value === undefined || value === null ? undefined : encodeValue(parameter.codec, parameter.repeated, value);
+  // An empty text is no value of a number, a choice, a record: forms send it for “none”.
+  if (text === undefined || (parameter.codec.readsBlank !== true && (text === '' || (value === '' && text instanceof Refusal)))) {
     if (parameter.required) {
       problems.push({
         code: 'missing',
@@ -93,12 +105,12 @@ function writeValue(parameter: CompiledParameter, values: Values, problems: Prob
     }
     return undefined;
   }
-  const text = parameter.codec.write(value);
   if (text instanceof Refusal) {
     problems.push(refused(parameter, value, text.message, text.code));
     return undefined;
   }
-  return text === parameter.defaultText ? undefined : text;
+  if (parameter.fallback !== undefined && text === parameter.fallback()?.text) return undefined;
+  return text;
 }
 
 function refused(parameter: CompiledParameter, value: unknown, reason: string, code: string): Problem {
@@ -121,11 +133,11 @@ function unknownParameter(page: CompiledPage, name: string): Problem {
 }
 
 function overBudget(page: CompiledPage, values: Values, length: number): Problem {
-  const sizes = page.parameters.map((parameter) => {
-    const text = values[parameter.name] === undefined ? '' : parameter.codec.write(values[parameter.name]);
-    return { name: parameter.name, size: text instanceof Refusal ? 0 : encode(text).length };
-  });
-  const largest = sizes.reduce((a, b) => (b.size > a.size ? b : a), { name: '', size: 0 });
+  let largest = { name: '', size: 0 };
+  for (const { name, codec, repeated } of page.parameters) {
+    const text = values[name] === undefined ? '' : encodeValue(codec, repeated, values[name]);
+    if (!(text instanceof Refusal) && text.length > largest.size) largest = { name, size: text.length };
+  }
   const tooLong = length > lengthBudget.refused;
   return {
     code: tooLong ? 'address-too-long' : 'address-long',
@@ -137,5 +149,3 @@ function overBudget(page: CompiledPage, values: Values, length: number): Problem
     parameter: largest.name,
   };
 }
-
-const failure = (problem: Problem): Written => ({ problems: [problem] });

@@ -46,10 +46,29 @@ const read = z.strictObject({
 });
 export type ReadDefinition = z.infer<typeof read>;
 
+const choiceDefinition = z.union([
+  z.string(),
+  z.strictObject({
+    label: z.string(),
+    formerly: z.array(z.string().min(1).max(100)).optional().describe('Values that stood for it in the past'),
+  }),
+]);
+
+/** Whether the platform knows a time zone of this name. */
+function isTimeZone(name: string): boolean {
+  try {
+    return new Intl.DateTimeFormat('en', { timeZone: name }).resolvedOptions().timeZone !== '';
+  } catch {
+    return false;
+  }
+}
+
 const page = z.strictObject({
   title: text,
   address: z.string().max(500).describe('Address template (RFC 6570): /specimens/{specimen}{?tab,note}'),
   parameters: z.record(name, parameter).optional(),
+  formerly: z.array(name).optional().describe('Names that the page had in the past'),
+  formerAddresses: z.array(z.string().max(500)).optional().describe('Address templates of the past, with today’s names of the parameters'),
   admit: z.enum(['everyone', 'signed-in']).optional().describe('Who may see the page'),
   reads: z.record(name, read).optional(),
   content: z.array(component),
@@ -75,7 +94,13 @@ export const appFile = z
       .string()
       .regex(/^(?:\/|(?:\/(?!-(?:\/|$))[A-Za-z0-9_-]+)+)$/, 'a mount is “/” or a path such as /garden; “/-” is Pallmist’s own')
       .describe('Where the app stands on the site'),
-    choices: z.record(name, z.record(z.string().min(1).max(100), z.string())).optional(),
+    timeZone: z
+      .string()
+      .refine(isTimeZone, 'the IANA name of a time zone, such as Europe/London')
+      .optional()
+      .describe('IANA name of the time zone in which “today” is meant; UTC when left out'),
+    choices: z.record(name, z.record(z.string().min(1).max(100), choiceDefinition)).optional(),
+    parameters: z.record(name, parameter).optional().describe('Query parameters of every page, carried on by every link: a language, say'),
     collections: z.record(name, collection).optional(),
     signIn: signIn.optional(),
     navigation: z

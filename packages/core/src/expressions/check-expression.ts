@@ -30,7 +30,7 @@ export class ExpressionChecker {
 }
 
 function declare(type: ScopeType): string | ObjectSchema {
-  if (type === 'string' || type === 'int' || type === 'double' || type === 'bool') return type;
+  if (typeof type === 'string') return type;
   if ('list' in type) return typeof type.list === 'string' ? `list<${type.list}>` : 'list<dyn>';
   return Object.fromEntries(Object.entries(type.fields).map(([name, field]) => [name, declare(field)]));
 }

@@ -5,15 +5,23 @@ import type { ScopeType } from './scope-types.ts';
 
 type Fields = Record<string, ScopeType>;
 
-const ofParameter: Record<ParameterDeclaration['type'], ScopeType> = {
-  text: 'string',
+const plainTypes: Partial<Record<ParameterDeclaration['type'], ScopeType>> = {
   integer: 'int',
+  number: 'double',
   boolean: 'bool',
-  date: 'string',
-  choice: 'string',
-  record: 'string',
   sort: { list: { fields: { field: 'string', descending: 'bool' } } },
+  packed: 'dyn',
 };
+
+/** The type of a parameter's value in an expression. */
+export function parameterScopeType({ type, of, items }: ParameterDeclaration): ScopeType {
+  if (type === 'list') return { list: (items && plainTypes[items.type]) ?? 'string' };
+  if (type === 'range') {
+    const end = plainTypes[of as ParameterDeclaration['type']] ?? 'string';
+    return { fields: { from: end, to: end } };
+  }
+  return plainTypes[type] ?? 'string';
+}
 
 /** What an expression may name anywhere in an app, outside a page too. */
 export const appScopeTypes: ScopeTypes = {
@@ -22,14 +30,14 @@ export const appScopeTypes: ScopeTypes = {
 };
 
 /** The collections of an app, as far as types need them. */
-export type CollectionsPart = Pick<AppDefinition, 'collections'>;
+export type CollectionsPart = Pick<AppDefinition, 'collections' | 'parameters'>;
 
 /** What the expressions of a page may name, with the type of each. */
 export function pageScopeTypes(app: CollectionsPart, page: Pick<PageDefinition, 'parameters' | 'reads'>): ScopeTypes {
   const param: Fields = {};
   const record: Fields = {};
-  for (const [name, declaration] of Object.entries(page.parameters ?? {})) {
-    param[name] = ofParameter[declaration.type];
+  for (const [name, declaration] of Object.entries({ ...app.parameters, ...page.parameters })) {
+    param[name] = parameterScopeType(declaration);
     if (declaration.type === 'record' && declaration.of !== undefined) record[name] = recordType(app, declaration.of);
   }
   const rows: Fields = {};

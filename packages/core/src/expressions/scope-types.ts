@@ -2,7 +2,7 @@
  * The type of a value in an expression, in the few kinds that Pallmist has. Objects list their fields.
  * `int` is a BigInt inside CEL and a number outside; it is converted here and nowhere else.
  */
-export type ScopeType = 'string' | 'int' | 'double' | 'bool' | { list: ScopeType } | { fields: Record<string, ScopeType> };
+export type ScopeType = 'string' | 'int' | 'double' | 'bool' | 'dyn' | { list: ScopeType } | { fields: Record<string, ScopeType> };
 
 /** Converts a plain value to what CEL works with. Absent fields stay away, so that `has()` is false for them. */
 export function toCel(value: unknown, type: ScopeType | undefined): unknown {

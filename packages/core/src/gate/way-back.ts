@@ -3,14 +3,15 @@ import { decodeQuery, encode, malformed } from '../address/percent.ts';
 import { readAddress } from '../address/read.ts';
 import type { Reading } from '../address/reading.ts';
 import { writeAddress } from '../address/write.ts';
+import type { Values } from '../parameters/declaration.ts';
 import { reasons, type Reason } from './pass.ts';
 
 /** Pallmist’s own names in the address of the sign-in page. */
 export const ownNames = { back: '~back', why: '~why' } as const;
 
 /** The sign-in page’s address, which remembers where one wanted to go and says why one is asked. */
-export function signInAddress(app: CompiledApp, signInPage: string, wanted: string | undefined, why: Reason): string {
-  const page = writeAddress(app, signInPage, {}).address ?? app.mount + '/';
+export function signInAddress(app: CompiledApp, signInPage: string, wanted: string | undefined, why: Reason, present: Values = {}): string {
+  const page = writeAddress(app, signInPage, {}, { present }).address ?? app.mount + '/';
   const own = [...(wanted === undefined ? [] : [`${ownNames.back}=${encode(wanted)}`]), `${ownNames.why}=${why}`];
   return `${page}${page.includes('?') ? '&' : '?'}${own.join('&')}`;
 }

@@ -14,9 +14,12 @@ export class Refusal {
 /** A value that was understood although its text was not in the one written form. */
 export class Corrected {
   readonly value: ParameterValue;
+  /** The text was right in the past: the address is to be replaced by today's for good. */
+  readonly former: boolean;
 
-  constructor(value: ParameterValue) {
+  constructor(value: ParameterValue, former = false) {
     this.value = value;
+    this.former = former;
   }
 }
 
@@ -31,6 +34,16 @@ export interface Codec {
   write(value: unknown): string | Refusal;
   /** Whether the empty text is a value of its own. */
   readsBlank?: boolean;
+  /** For a value of several texts, which are joined with commas or repeated in an address. */
+  several?: SeveralTexts;
+}
+
+/** How a value of several texts is read and written, each text decoded on its own, so that it may hold a comma. */
+export interface SeveralTexts {
+  /** @param texts already percent-decoded */
+  read(texts: readonly string[]): ParameterValue | Corrected | Refusal;
+  /** The written forms, not yet percent-encoded. */
+  write(value: unknown): string[] | Refusal;
 }
 
 /** What `prepare` found wrong in a declaration, with the attribute that is to blame. */
@@ -53,4 +66,12 @@ export interface ParameterType {
   attributes: readonly (keyof ParameterDeclaration)[];
   /** @throws DeclarationError when the declaration contradicts itself or its surroundings */
   prepare(declaration: ParameterDeclaration, surroundings: ParameterSurroundings): Codec;
+}
+
+/** Every type that is at hand, by name; `packed` is missing where nobody needs it. */
+export type ParameterTypes = Partial<Record<ParameterDeclaration['type'], ParameterType>>;
+
+/** Whether what `read` gave is a value in its written form. */
+export function isPlain(result: ParameterValue | Corrected | Refusal): result is ParameterValue {
+  return !(result instanceof Corrected) && !(result instanceof Refusal);
 }

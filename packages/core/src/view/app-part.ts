@@ -19,12 +19,27 @@ export function appPartFor(definition: AppDefinition, pageName: string): AppPart
     app: definition.app,
     title: definition.title,
     mount: definition.mount,
+    timeZone: definition.timeZone,
+    parameters: definition.parameters,
     navigation: definition.navigation,
     collections,
     choices,
     pages,
     ...(definition.signIn ? { signIn: { page: definition.signIn.page, reasons: withoutUndefined(definition.signIn.reasons ?? {}) } } : {}),
   };
+}
+
+/** Every declaration of a parameter on these pages, those of lists' items too. */
+function declarationsIn(definition: AppDefinition, pages: AppPart['pages']): { type: string; of?: string | undefined }[] {
+  const declared = [definition, ...Object.values(pages)].flatMap(({ parameters }) => Object.values(parameters ?? {}));
+  return declared.flatMap((declaration) => (declaration.items ? [declaration, declaration.items] : [declaration]));
+}
+
+/** Whether a packed parameter is among those of the part. */
+export function usesPacked(part: AppPart): boolean {
+  return [part, ...Object.values(part.pages)].some(({ parameters }) =>
+    Object.values(parameters ?? {}).some(({ type }) => type === 'packed'),
+  );
 }
 
 function collectionsOf(
@@ -34,10 +49,8 @@ function collectionsOf(
 ): NonNullable<AppPart['collections']> {
   const wanted = new Set<string>();
   for (const read of Object.values(page?.reads ?? {})) wanted.add(read.from);
-  for (const { parameters } of Object.values(pages)) {
-    for (const { of, type } of Object.values(parameters ?? {})) {
-      if (of !== undefined && type !== 'choice') wanted.add(of);
-    }
+  for (const { of, type } of declarationsIn(definition, pages)) {
+    if (of !== undefined && (type === 'record' || type === 'sort')) wanted.add(of);
   }
   // A record shows the records that it refers to, one step deep.
   for (const name of [...wanted]) {
@@ -54,10 +67,7 @@ function choicesOf(
   collections: NonNullable<AppPart['collections']>,
 ): NonNullable<AppPart['choices']> {
   const wanted = new Set<string>();
-  const declarations = [
-    ...Object.values(pages).flatMap(({ parameters }) => Object.values(parameters ?? {})),
-    ...Object.values(collections).flatMap(({ fields }) => Object.values(fields)),
-  ];
+  const declarations = [...declarationsIn(definition, pages), ...Object.values(collections).flatMap(({ fields }) => Object.values(fields))];
   for (const { type, of } of declarations) if (type === 'choice' && of !== undefined) wanted.add(of);
   return pick(definition.choices ?? {}, wanted);
 }

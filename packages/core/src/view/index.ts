@@ -3,3 +3,4 @@ export { planLoad, type LoadPlan, type PlannedCondition, type PlannedRead } from
 export type { AppPart, FieldValue, PageData, PageMaterial, ReadData, RecordData } from './material.ts';
 export type * from './nodes.ts';
 export { showPage } from './show-page.ts';
+export type { ShowTools } from './tools.ts';

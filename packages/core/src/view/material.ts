@@ -29,7 +29,10 @@ export interface PageData {
 }
 
 /** What showing needs of the app: the parts that this page touches. */
-export type AppPart = Pick<AppDefinition, 'title' | 'mount' | 'choices' | 'collections' | 'navigation' | 'app'> & {
+export type AppPart = Pick<
+  AppDefinition,
+  'title' | 'mount' | 'choices' | 'collections' | 'navigation' | 'app' | 'parameters' | 'timeZone'
+> & {
   /** The addresses of this page and of those it links to. */
   pages: Record<string, AddressablePage>;
   signIn?: { page: string; reasons: Partial<Record<Reason, string>> };
@@ -43,6 +46,10 @@ export interface PageMaterial {
   reading: Reading;
   data: PageData;
   person?: Person;
+  /** Today's date in the app's time zone, YYYY-MM-DD, as the service had it. */
+  today: string;
+  /** Whether a packed parameter is among those that it reads or links to. */
+  packed: boolean;
   /** Whether its expressions need the CEL engine, or only follow fields. */
   cel: boolean;
   /** True for the page as a draft has it. */

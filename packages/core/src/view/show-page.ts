@@ -1,6 +1,5 @@
 import { writeAddress } from '../address/write.ts';
 import type { ComponentDefinition } from '../definition/content-schema.ts';
-import type { EvaluateCel } from '../expressions/evaluator.ts';
 import { signInAddress } from '../gate/way-back.ts';
 import { details } from './components/details.ts';
 import { search, select } from './components/filters.ts';
@@ -12,13 +11,13 @@ import { tabs } from './components/tabs.ts';
 import type { PageMaterial } from './material.ts';
 import type { Node, ShownPage } from './nodes.ts';
 import { Shower } from './shower.ts';
+import type { ShowTools } from './tools.ts';
 
 /**
  * Settles what a page shows. Pure: the service and the browser call it with the same material and get the same page.
- * @param cel evaluates the expressions that do more than follow fields
  */
-export function showPage(material: PageMaterial, cel: EvaluateCel): ShownPage {
-  const shower = new Shower(material, cel);
+export function showPage(material: PageMaterial, tools: ShowTools): ShownPage {
+  const shower = new Shower(material, tools);
   const { app, reading, person } = material;
   const address = writeAddress(shower.app, material.name, shower.values).address ?? '';
   const showAll = (content: readonly ComponentDefinition[]): Node[] =>
@@ -32,7 +31,7 @@ export function showPage(material: PageMaterial, cel: EvaluateCel): ShownPage {
     content: showAll(material.page.content),
     ...(person ? { person: { name: person.name, signOut: `${shower.app.mount}/~sign-out` } } : {}),
     ...(app.signIn && !person && material.name !== app.signIn.page
-      ? { signInHref: signInAddress(shower.app, app.signIn.page, address, 'needed') }
+      ? { signInHref: signInAddress(shower.app, app.signIn.page, address, 'needed', shower.values) }
       : {}),
     address,
     draft: material.draft,

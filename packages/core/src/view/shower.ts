@@ -2,12 +2,15 @@ import { changeValues, type Change } from '../address/change.ts';
 import { compileApp } from '../address/compile.ts';
 import type { CompiledApp } from '../address/compiled-app.ts';
 import { decodeForShow } from '../address/percent.ts';
+import { valueFrom } from '../address/value-text.ts';
 import { writeAddress } from '../address/write.ts';
 import type { FieldDefinition } from '../definition/app-schema.ts';
 import type { LinkDefinition } from '../definition/schema-parts.ts';
-import { display, Evaluator, type EvaluateCel } from '../expressions/evaluator.ts';
+import { display, Evaluator } from '../expressions/evaluator.ts';
 import { pageScopeTypes } from '../expressions/page-scope.ts';
+import { Refusal } from '../parameters/codec.ts';
 import type { Values } from '../parameters/declaration.ts';
+import { choiceLabel, type ShowTools } from './tools.ts';
 import { scopeBeforeLoad } from './load-plan.ts';
 import type { FieldValue, PageMaterial, RecordData } from './material.ts';
 import type { Anchor, ChangeAnchor, KeepingForm } from './nodes.ts';
@@ -22,11 +25,11 @@ export class Shower {
   readonly values: Values;
   #ids = 0;
 
-  constructor(material: PageMaterial, cel: EvaluateCel) {
+  constructor(material: PageMaterial, { cel, types }: ShowTools) {
     this.material = material;
     this.values = material.reading.values;
     let app = compiledParts.get(material.app);
-    if (!app) compiledParts.set(material.app, (app = compileApp(material.app).app));
+    if (!app) compiledParts.set(material.app, (app = compileApp(material.app, { types, today: () => material.today }).app));
     this.app = app;
     const { records, reads } = material.data;
     const each = <Value>(pick: (read: (typeof reads)[string]) => Value) =>
@@ -59,7 +62,7 @@ export class Shower {
       const value = evaluator.value(given);
       if (value !== undefined) values[name] = this.#asWritten(link.page, name, value);
     }
-    return writeAddress(this.app, link.page, values).address;
+    return writeAddress(this.app, link.page, values, { present: this.values }).address;
   }
 
   anchor(text: string, link: LinkDefinition | undefined, evaluator = this.evaluator): Anchor {
@@ -69,12 +72,9 @@ export class Shower {
 
   /** A text for a parameter that is no text, such as a sort order written out in the app file. */
   #asWritten(page: string, name: string, value: unknown): Values[string] {
-    const parameter = this.app.pages.get(page)?.byName.get(name);
-    if (typeof value === 'string' && parameter && ['integer', 'boolean', 'sort'].includes(parameter.declaration.type)) {
-      const read = parameter.codec.read(value);
-      return typeof read === 'object' && !Array.isArray(read) ? ('value' in read ? read.value : value) : read;
-    }
-    return value as Values[string];
+    const codec = this.app.pages.get(page)?.byName.get(name)?.codec;
+    const read = typeof value === 'string' && codec ? valueFrom(value, codec) : value;
+    return (read instanceof Refusal ? value : read) as Values[string];
   }
 
   change(changes: Values): Change {
@@ -103,7 +103,7 @@ export class Shower {
   /** A field’s value as people read it: labels for choices, titles for records. */
   field(definition: FieldDefinition | undefined, value: FieldValue | undefined): string {
     if (definition?.type === 'choice' && typeof value === 'string')
-      return this.material.app.choices?.[definition.of ?? '']?.[value] ?? value;
+      return choiceLabel(this.material.app.choices?.[definition.of ?? '']?.[value] ?? value);
     if (definition?.type === 'record' && typeof value === 'object') return this.recordTitle(definition.of ?? '', value);
     return display(value);
   }

@@ -1,6 +1,6 @@
 import { LiveAddress } from '@pallmist/browser';
 import { compileApp, type Reading, type Values } from '@pallmist/core/address';
-import { planLoad, showPage, type EvaluateCel, type PageMaterial } from '@pallmist/core/view';
+import { planLoad, showPage, type PageMaterial, type ShowTools } from '@pallmist/core/view';
 import type { LivePage } from '../live-page.ts';
 
 /** The media type by which the browser asks for a page’s material instead of its document. */
@@ -9,22 +9,22 @@ const materialType = 'application/vnd.pallmist.material+json';
 /** A page that the browser has taken over: a change is drawn first, then written into the address, then data are fetched if they have to be. */
 export class TakenPage implements LivePage {
   #material: PageMaterial = $state.raw() as PageMaterial;
-  readonly #cel: EvaluateCel;
+  readonly #tools: ShowTools;
   readonly #address: LiveAddress;
   #plan: string;
   #fetches = 0;
   #abort: AbortController | undefined;
 
-  readonly shown = $derived.by(() => showPage(this.#material, this.#cel));
+  readonly shown = $derived.by(() => showPage(this.#material, this.#tools));
   busy = $state(false);
   failure: string | undefined = $state();
   taken = $state(false);
 
-  constructor(material: PageMaterial, cel: EvaluateCel) {
+  constructor(material: PageMaterial, tools: ShowTools) {
     this.#material = material;
-    this.#cel = cel;
+    this.#tools = tools;
     this.#plan = this.#planFor(material.reading.values);
-    this.#address = new LiveAddress(compileApp(material.app).app, window);
+    this.#address = new LiveAddress(compileApp(material.app, { types: tools.types, today: () => material.today }).app, window);
     this.#address.listen((reading) => {
       this.#follow(reading);
     });
@@ -49,7 +49,7 @@ export class TakenPage implements LivePage {
 
   #planFor(values: Values): string {
     const { app, page, person } = this.#material;
-    return JSON.stringify(planLoad(app, page, values, person, this.#cel));
+    return JSON.stringify(planLoad(app, page, values, person, this.#tools.cel));
   }
 
   #follow(reading: Reading): void {

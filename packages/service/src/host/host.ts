@@ -1,4 +1,5 @@
 import {
+  allParameterTypes,
   evaluateCel,
   passGate,
   planLoad,
@@ -6,6 +7,8 @@ import {
   readAddress,
   rejectValue,
   signInAddress,
+  todayIn,
+  writeAddress,
   type PageDefinition,
   type PageMaterial,
   type Person,
@@ -22,6 +25,8 @@ import { missingMessage, readingMessage, type StatusMessage } from './messages.t
 
 /** The media type by which the browser asks for a page’s material instead of its document. */
 const materialType = 'application/vnd.pallmist.material+json';
+
+const tools = { cel: evaluateCel, types: allParameterTypes };
 
 /** Answers requests for pages: read, gate, load, show. */
 export class PageHost {
@@ -48,11 +53,16 @@ export class PageHost {
     const gate = passGate(page, person);
     if (!gate.admitted) {
       const signInPage = hosted.definition.signIn?.page;
-      if (signInPage !== undefined) response.redirect(303, signInAddress(hosted.compiled, signInPage, request.originalUrl, gate.why));
+      if (signInPage !== undefined)
+        response.redirect(303, signInAddress(hosted.compiled, signInPage, request.originalUrl, gate.why, reading.values));
       return;
     }
     if (reading.status !== 'page') {
       this.say(response, readingMessage(hosted, reading));
+      return;
+    }
+    if (reading.former) {
+      response.redirect(301, todaysAddress(hosted, reading));
       return;
     }
     const { data, missing, settled } = this.#load(hosted, page, reading, person);
@@ -60,11 +70,13 @@ export class PageHost {
       this.say(response, missingMessage(hosted, reading.page, missing));
       return;
     }
-    const { app, cel, fields } = hosted.part(reading.page);
+    const { app, cel, packed, fields } = hosted.part(reading.page);
     pruneData(data, hosted.definition, fields);
     const material: PageMaterial = {
       app,
       cel,
+      packed,
+      today: todayIn(hosted.definition.timeZone ?? 'UTC'),
       name: reading.page,
       page,
       reading: settled,
@@ -73,7 +85,7 @@ export class PageHost {
       ...(person ? { person } : {}),
     };
     if (request.headers.accept === materialType) response.type(materialType).send(JSON.stringify(material));
-    else response.type('html').send(renderPage(material, evaluateCel, this.#assets));
+    else response.type('html').send(renderPage(material, tools, this.#assets));
   }
 
   /**
@@ -110,4 +122,11 @@ export class PageHost {
     const login = await this.#store.sessions.login(hosted.scope, readCookie(request, cookieNames.person));
     return login === undefined ? undefined : this.#store.people.find(hosted.definition.app, login);
   }
+}
+
+/** Today's address of a page that was asked for by a former one; names that nobody declared stay. */
+function todaysAddress(hosted: HostedApp, { page = '', values, undeclared }: Reading): string {
+  const address = writeAddress(hosted.compiled, page, values).address ?? (hosted.compiled.mount || '/');
+  const rest = undeclared.map(({ name, text }) => `${name}=${text}`).join('&');
+  return rest === '' ? address : `${address}${address.includes('?') ? '&' : '?'}${rest}`;
 }

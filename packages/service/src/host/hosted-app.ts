@@ -5,6 +5,7 @@ import {
   expressionsIn,
   fieldsNamedOn,
   isPlainPath,
+  usesPacked,
   type AppDefinition,
   type AppPart,
   type CompiledApp,
@@ -27,6 +28,7 @@ export interface HostedApp {
 export interface PagePart {
   app: AppPart;
   cel: boolean;
+  packed: boolean;
   /** The fields of records that the page mentions. */
   fields: ReadonlySet<string>;
 }
@@ -55,8 +57,10 @@ export function hostApp(source: string, draft: boolean): HostedApp | { problems:
       if (!part) {
         const pageDefinition = definition.pages[page];
         const expressions = pageDefinition ? expressionsIn(pageDefinition, definition.navigation) : [];
+        const app = appPartFor(definition, page);
         part = {
-          app: appPartFor(definition, page),
+          app,
+          packed: usesPacked(app),
           cel: expressions.some((expression) => !isPlainPath(expression)),
           fields: pageDefinition ? fieldsNamedOn(pageDefinition) : new Set(),
         };

@@ -1,4 +1,4 @@
-import { nearest, quote, showPage, type PageMaterial, type Reading } from '@pallmist/core';
+import { nearest, parameterTypes, quote, showPage, type PageMaterial, type Reading } from '@pallmist/core';
 import type { MessagePage } from '@pallmist/pages/server';
 import type { HostedApp } from './hosted-app.ts';
 import type { MissingRecord } from './load.ts';
@@ -67,12 +67,14 @@ function navigationOf(hosted: HostedApp): MessagePage['navigation'] {
     app: hosted.part('').app,
     name: '',
     page: { title: '', address: '/', content: [] },
-    reading: { status: 'page', values: {}, parameters: [], problems: [], undeclared: [] },
+    reading: { status: 'page', values: {}, parameters: [], problems: [], undeclared: [], former: false },
     data: { records: {}, reads: {}, options: {} },
     cel: false,
+    packed: false,
+    today: '',
     draft: hosted.draft,
   };
-  return showPage(material, () => undefined).navigation;
+  return showPage(material, { cel: () => undefined, types: parameterTypes }).navigation;
 }
 
 /** Points to an app whose mount is near to a path that belongs to none. */

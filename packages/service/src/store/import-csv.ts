@@ -1,5 +1,6 @@
 import {
   compileApp,
+  valueFrom,
   type AppDefinition,
   type CollectionDefinition,
   type FieldDefinition,
@@ -86,9 +87,8 @@ function fieldReaders(
     readers.set(name, (text) => {
       // Texts of a story may be longer than an address could carry.
       if (field.type === 'text' && field.pattern === undefined) return text.length <= (field.maxLength ?? 100_000) ? text : undefined;
-      const value = codec?.read(text);
-      if (typeof value === 'object' && 'value' in value) return value.value as string;
-      return typeof value === 'object' ? undefined : value;
+      const value = codec && valueFrom(text, codec);
+      return typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean' ? value : undefined;
     });
   }
   return readers;

@@ -1,4 +1,4 @@
-import { compileApp } from '../../address/compile.ts';
+import { compileApp } from '../../compile-with-all-types.ts';
 import type { CompiledApp } from '../../address/compiled-app.ts';
 import type { Problem } from '../../problem.ts';
 import { appScopeTypes } from '../../expressions/page-scope.ts';

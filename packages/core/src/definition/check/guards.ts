@@ -12,7 +12,7 @@ export function checkGuards(context: CheckContext, place: Place, expression: str
   const page = context.compiled.pages.get(String(place[1]));
   for (const [, name = ''] of expression.matchAll(mention)) {
     const parameter = page?.byName.get(name);
-    if (!parameter || parameter.required || parameter.default !== undefined) continue;
+    if (!parameter || parameter.required || parameter.fallback !== undefined) continue;
     if (new RegExp(`\\bhas\\(\\s*param\\.${name}\\s*\\)`).test(expression)) continue;
     report(context, place, {
       code: 'unguarded',

@@ -1,13 +1,20 @@
 import { suggest } from '../../near.ts';
 import { Refusal } from '../../parameters/codec.ts';
 import { toPointer } from '../../problem.ts';
+import { valueFrom } from '../../address/value-text.ts';
+import { parameterScopeType } from '../../expressions/page-scope.ts';
+import type { ParameterDeclaration } from '../../parameters/declaration.ts';
 import { display } from '../../expressions/evaluator.ts';
 import type { LinkDefinition } from '../schema-parts.ts';
 import { report, type CheckContext, type Place } from './context.ts';
 import type { ScopeCheck } from './expressions.ts';
 
-/** CEL types that a parameter takes, beside `dyn`. */
-const celTypeOf: Record<string, string> = { integer: 'int', boolean: 'bool', sort: 'list<dyn>' };
+/** The CEL type that a parameter takes, beside `dyn`; undefined where the check at run time has to do. */
+function celTypeOf(declaration: ParameterDeclaration): string | undefined {
+  const type = parameterScopeType(declaration);
+  if (typeof type === 'string') return type === 'dyn' ? undefined : type;
+  return undefined;
+}
 
 /** A link: its page is there, sends what the page requires, nothing that it does not know, and the right types. */
 export function checkLink(context: CheckContext, place: Place, link: LinkDefinition, scope: ScopeCheck): void {
@@ -53,8 +60,8 @@ export function checkLink(context: CheckContext, place: Place, link: LinkDefinit
         mend: [{ op: 'remove', path: toPointer(at) }],
       });
     } else if (typeof value === 'string' && value.includes('{')) {
-      const wanted = celTypeOf[parameter.declaration.type] ?? 'string';
-      if (type !== undefined && type !== 'dyn' && type !== wanted && !type.startsWith('optional')) {
+      const wanted = celTypeOf(parameter.declaration);
+      if (wanted !== undefined && type !== undefined && type !== 'dyn' && type !== wanted && !type.startsWith('optional')) {
         report(context, at, {
           code: 'link-wrong-type',
           message: `“${name}” of the page “${link.page}” is a ${parameter.declaration.type}; ${display(value)} gives a ${type}.`,
@@ -62,7 +69,7 @@ export function checkLink(context: CheckContext, place: Place, link: LinkDefinit
         });
       }
     } else {
-      const taken = typeof value === 'string' ? parameter.codec.read(value) : parameter.codec.write(value);
+      const taken = valueFrom(value, parameter.codec);
       if (taken instanceof Refusal) {
         report(context, at, {
           code: 'link-wrong-value',

@@ -1,4 +1,5 @@
 import { isDate } from '../calendar.ts';
+import { refuseCrossedLimits } from './bounds.ts';
 import { Corrected, DeclarationError, Refusal, type ParameterType } from '../codec.ts';
 
 const loose = /^\s*([0-9]{4})-([0-9]{1,2})-([0-9]{1,2})\s*$/;
@@ -9,9 +10,7 @@ export const date: ParameterType = {
   prepare({ min, max }) {
     const least = bound('min', min);
     const most = bound('max', max);
-    if (least !== undefined && most !== undefined && least > most) {
-      throw new DeclarationError('min', 'limits-cross', `No day is from ${least} and until ${most}.`, 'Make min at most max.');
-    }
+    refuseCrossedLimits(least, most);
     // Texts of this form sort as the days do.
     const refuse = (value: string) => {
       if (least !== undefined && value < least) return new Refusal('too-early', `The date must not be before ${least}.`);

@@ -1,49 +1,45 @@
-import { Corrected, DeclarationError, Refusal, type ParameterType } from '../codec.ts';
+import { Corrected, Refusal, type ParameterType } from '../codec.ts';
+import { limitNumber, numberLimit } from './bounds.ts';
 
-const written = /^(?:0|-?[1-9][0-9]{0,15})$/;
 const understood = /^\s*[+-]?[0-9]{1,40}\s*$/;
 
 /** Whole numbers from -(2^53 - 1) to 2^53 - 1, in decimal. */
 export const integer: ParameterType = {
   attributes: ['min', 'max'],
   prepare({ min, max }) {
-    const least = bound('min', min, Number.MIN_SAFE_INTEGER);
-    const most = bound('max', max, Number.MAX_SAFE_INTEGER);
-    if (least > most) {
-      throw new DeclarationError(
-        'min',
-        'limits-cross',
-        `No number is at least ${String(least)} and at most ${String(most)}.`,
-        'Make min at most max.',
-      );
-    }
-    const refuse = (value: number) => {
-      if (value < least) return new Refusal('too-small', `The number must be at least ${String(least)}.`);
-      if (value > most) return new Refusal('too-large', `The number must be at most ${String(most)}.`);
-      return undefined;
-    };
+    const refuse = limitNumber(
+      numberLimit('min', min, true) ?? Number.MIN_SAFE_INTEGER,
+      numberLimit('max', max, true) ?? Number.MAX_SAFE_INTEGER,
+    );
     return {
       read(text) {
-        if (written.test(text)) {
-          const value = Number(text);
-          return refuse(value) ?? value;
-        }
+        const quick = plainNumber(text);
+        if (quick >= 0) return refuse(quick) ?? quick;
         if (!understood.test(text)) return new Refusal('not-an-integer', 'It is not a whole number.');
         const value = Number(text) || 0; // never -0, which no address could tell from 0
-        return refuse(value) ?? new Corrected(value);
+        return refuse(value) ?? (String(value) === text ? value : new Corrected(value));
       },
       write(value) {
         if (typeof value !== 'number' || !Number.isSafeInteger(value)) {
           return new Refusal('not-an-integer', 'It is not a whole number.');
         }
-        return refuse(value) ?? String(value);
+        return refuse(value) ?? String(value + 0);
       },
     };
   },
 };
 
-function bound(attribute: 'min' | 'max', given: number | string | undefined, otherwise: number): number {
-  if (given === undefined) return otherwise;
-  if (typeof given === 'number' && Number.isSafeInteger(given)) return given;
-  throw new DeclarationError(attribute, 'bad-limit', `The limit ${JSON.stringify(given)} is not a whole number.`);
+/** The number that up to nine digits without a zero before them write, or -1: what nearly every address holds. */
+function plainNumber(text: string): number {
+  const { length } = text;
+  if (length === 0 || length > 9) return -1;
+  const first = text.charCodeAt(0);
+  if (first === 48) return length === 1 ? 0 : -1;
+  let value = 0;
+  for (let i = 0; i < length; i++) {
+    const digit = text.charCodeAt(i) - 48;
+    if (digit < 0 || digit > 9) return -1;
+    value = value * 10 + digit;
+  }
+  return value;
 }

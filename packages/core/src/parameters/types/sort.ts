@@ -40,16 +40,24 @@ export const sort: ParameterType = {
       return undefined;
     };
 
+    const readTexts = (texts: readonly string[]) => {
+      if (texts.length > 200) return new Refusal('too-many', 'The sort order is too long.');
+      const tidy = texts.flatMap((text) => text.split(',')).map((text) => text.trim());
+      const named = tidy.filter((text) => text !== '');
+      const keys = named.map(readKey);
+      const asWritten = named.length === texts.length && named.every((text, index) => text === texts[index]);
+      return refuse(keys) ?? (asWritten ? keys : new Corrected(keys));
+    };
+    const writeTexts = (value: unknown) => {
+      if (!Array.isArray(value) || !value.every(isSortKey)) return new Refusal('not-a-sort', 'It is not a sort order.');
+      return refuse(value) ?? value.map(({ field, descending }) => (descending ? '-' : '') + field);
+    };
     return {
-      read(text) {
-        if (text.length > 2000) return new Refusal('too-long', 'The sort order is too long.');
-        const tidy = text.replaceAll(/\s/g, '').replaceAll(/,{2,}/g, ',').replaceAll(/^,|,$/g, '');
-        const keys = tidy === '' ? [] : tidy.split(',').map(readKey);
-        return refuse(keys) ?? (tidy === text ? keys : new Corrected(keys));
-      },
+      several: { read: readTexts, write: writeTexts },
+      read: (text) => readTexts(text.split(',')),
       write(value) {
-        if (!Array.isArray(value) || !value.every(isSortKey)) return new Refusal('not-a-sort', 'It is not a sort order.');
-        return refuse(value) ?? value.map(({ field, descending }) => (descending ? '-' : '') + field).join(',');
+        const texts = writeTexts(value);
+        return texts instanceof Refusal ? texts : texts.join(',');
       },
     };
   },

@@ -1,6 +1,7 @@
 import type { ComponentOf } from '../../definition/content-schema.ts';
 import { display } from '../../expressions/evaluator.ts';
 import type { SearchNode, SelectNode } from '../nodes.ts';
+import { choiceLabel } from '../tools.ts';
 import type { Shower } from '../shower.ts';
 
 export function search(component: ComponentOf<'search'>, shower: Shower): SearchNode {
@@ -20,7 +21,7 @@ export function select(component: ComponentOf<'select'>, shower: Shower): Select
   const of = declaration?.of ?? '';
   const options =
     declaration?.type === 'choice'
-      ? Object.entries(shower.material.app.choices?.[of] ?? {}).map(([value, text]) => ({ value, text }))
+      ? Object.entries(shower.material.app.choices?.[of] ?? {}).map(([value, choice]) => ({ value, text: choiceLabel(choice) }))
       : (shower.material.data.options[of] ?? []).map(({ key, title }) => ({ value: key, text: title }));
   const value = display(shower.values[component.bind]);
   // A value that the list does not hold is still what the address says.

@@ -1,5 +1,6 @@
 import type { ComponentOf } from '../../definition/content-schema.ts';
 import type { Node, TabsNode } from '../nodes.ts';
+import { choiceLabel } from '../tools.ts';
 import type { Shower } from '../shower.ts';
 import type { ComponentDefinition } from '../../definition/content-schema.ts';
 
@@ -12,7 +13,7 @@ export function tabs(component: ComponentOf<'tabs'>, shower: Shower, showAll: (c
     id: shower.newId(),
     label: shower.text(component.label),
     tabs: Object.entries(labels).map(([choice, label]) => ({
-      ...shower.changeAnchor(label, { [bind]: choice }),
+      ...shower.changeAnchor(choiceLabel(label), { [bind]: choice }),
       current: choice === open,
     })),
     content: typeof open === 'string' ? showAll(component.views[open] ?? []) : [],

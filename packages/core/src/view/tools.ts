@@ -1,0 +1,13 @@
+import type { ChoiceDefinition } from '../parameters/declaration.ts';
+import type { ParameterTypes } from '../parameters/codec.ts';
+import type { EvaluateCel } from '../expressions/evaluator.ts';
+
+/** What showing a page needs beyond its material. A browser brings only what the page makes use of. */
+export interface ShowTools {
+  /** Evaluates the expressions that do more than follow fields. */
+  cel: EvaluateCel;
+  types: ParameterTypes;
+}
+
+/** A choice as people read it. */
+export const choiceLabel = (definition: ChoiceDefinition): string => (typeof definition === 'string' ? definition : definition.label);
