@@ -87,7 +87,7 @@ export const draft = z.object({
 export type Draft = z.infer<typeof draft>;
 
 export const pushBody = z.strictObject({
-  source: z.string().max(5_000_000),
+  source: z.string().max(20_000_000),
   revision: z.number().int().optional().describe('The revision it was made from; refused if the draft has moved on'),
   data: z
     .record(z.string(), z.string().max(50_000_000))

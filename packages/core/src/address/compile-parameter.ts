@@ -1,3 +1,4 @@
+import { nearest } from '../near.ts';
 import { DeclarationError, Refusal, type Codec, type ParameterTypes } from '../parameters/codec.ts';
 import type { ParameterDeclaration, ParameterSurroundings } from '../parameters/declaration.ts';
 import { isRelativeDate, resolveRelativeDate } from '../parameters/relative-date.ts';
@@ -50,7 +51,7 @@ export function compileParameter(given: Given, { types, surroundings, today, rep
         `The type ${declaration.type} is not at hand.`,
         'Compile with the types of @pallmist/core.',
       );
-    codec = type.prepare(declaration, surroundings);
+    codec = sameShape(type.prepare(declaration, surroundings));
   } catch (error) {
     if (!(error instanceof DeclarationError)) throw error;
     report({
@@ -59,6 +60,7 @@ export function compileParameter(given: Given, { types, surroundings, today, rep
       message: error.message,
       ...(error.hint === undefined ? {} : { hint: error.hint }),
       pointer: declaration[error.attribute] === undefined ? '' : `/${error.attribute}`,
+      ...mendOf(declaration, error.code, surroundings),
     });
     return undefined;
   }
@@ -99,6 +101,18 @@ export function compileParameter(given: Given, { types, surroundings, today, rep
     step: declaration.history !== 'replace',
     carried,
   };
+}
+
+/** A misspelt choices list or collection is mended by the name that was meant. */
+function mendOf({ of = '' }: ParameterDeclaration, code: string, { choices, collections }: ParameterSurroundings): Pick<Problem, 'mend'> {
+  const among = code === 'unknown-choices' ? choices : code === 'unknown-collection' ? collections : {};
+  const near = nearest(of, Object.keys(among));
+  return near === undefined ? {} : { mend: [{ op: 'replace', path: '/of', value: near }] };
+}
+
+/** Gives every codec the same hidden shape: reading calls them in turn, and V8 is quicker when they look alike. */
+function sameShape({ read, write, readsBlank, several }: Codec): Codec {
+  return { read, write, readsBlank: readsBlank === true, several };
 }
 
 const isRelativeSample = ({ type, sample }: ParameterDeclaration) => type === 'date' && isRelativeDate(sample);

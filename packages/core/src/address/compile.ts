@@ -1,4 +1,4 @@
-import { suggest } from '../near.ts';
+import { nearest, suggest } from '../near.ts';
 import type { ParameterTypes } from '../parameters/codec.ts';
 import type { ParameterSurroundings } from '../parameters/declaration.ts';
 import { todayIn } from '../parameters/relative-date.ts';
@@ -234,6 +234,13 @@ function settleNeighbours(page: CompiledPage, report: Report): void {
           [...page.byName.keys()].filter((candidate) => candidate !== parameter.name),
         ),
         pointer: `${pointer}/resets/${String(index)}`,
+        ...mendTo(
+          `${pointer}/resets/${String(index)}`,
+          nearest(
+            other,
+            [...page.byName.keys()].filter((candidate) => candidate !== parameter.name),
+          ),
+        ),
       });
     }
     for (const [index, former] of (parameter.declaration.formerly ?? []).entries()) {
@@ -251,6 +258,9 @@ function settleNeighbours(page: CompiledPage, report: Report): void {
     }
   }
 }
+
+const mendTo = (path: string, value: string | undefined): Pick<Problem, 'mend'> =>
+  value === undefined ? {} : { mend: [{ op: 'replace', path, value }] };
 
 /** Reports a parameter's problem with its places told from the root of the app file. */
 function below(pointer: string, addressPointer: string, report: Report): Report {

@@ -1,14 +1,25 @@
 import { decodeSegment, malformed } from './percent.ts';
+import { standsAt } from './stands-at.ts';
 import type { AddressTemplate } from './template.ts';
 
 /** One place in the tree of all paths: where a literal leads, where any other segment leads, and who lives here. */
 interface Place<Page> {
-  literals: Map<string, Place<Page>>;
+  /** Missing where no literal leads on. */
+  literals: Map<string, Place<Page>> | undefined;
+  /** The only literal there is, which most places have, and where it leads: compared without cutting the path. */
+  only: string | undefined;
+  onlyPlace: Place<Page> | undefined;
   other: Place<Page> | undefined;
   page: Page | undefined;
 }
 
-const newPlace = <Page>(): Place<Page> => ({ literals: new Map(), other: undefined, page: undefined });
+const newPlace = <Page>(): Place<Page> => ({
+  literals: undefined,
+  only: undefined,
+  onlyPlace: undefined,
+  other: undefined,
+  page: undefined,
+});
 
 /**
  * Finds the page of a path. A literal segment beats a parameter; where the literal leads nowhere, the parameter is tried.
@@ -23,8 +34,14 @@ export class PageFinder<Page> {
     let rival: Page | undefined;
     for (const segment of template.segments) {
       if ('literal' in segment) {
-        let next = place.literals.get(segment.literal);
-        if (!next) place.literals.set(segment.literal, (next = newPlace()));
+        const literals: Map<string, Place<Page>> = (place.literals ??= new Map());
+        let next = literals.get(segment.literal);
+        if (!next) {
+          literals.set(segment.literal, (next = newPlace()));
+          const alone = literals.size === 1;
+          place.only = alone ? segment.literal : undefined;
+          place.onlyPlace = alone ? next : undefined;
+        }
         place = next;
       } else {
         if (segment.optional) {
@@ -40,29 +57,40 @@ export class PageFinder<Page> {
   }
 
   /**
-   * @param path from after the mount to before `?`, beginning with “/” or empty
+   * @param text an address
+   * @param start where in it the path begins after the mount: at a “/”, or at `end`
+   * @param end where the path ends
    * @param captured receives the raw texts of the segments that parameters took, in order
    */
-  find(path: string, captured: string[]): Page | undefined {
-    return this.#walk(this.#root, path, path.startsWith('/') ? 1 : 0, captured);
+  find(text: string, start: number, end: number, captured: string[]): Page | undefined {
+    return walk(this.#root, text, start + 1, end, captured);
   }
+}
 
-  #walk(place: Place<Page>, path: string, start: number, captured: string[]): Page | undefined {
-    if (start >= path.length) return place.page;
-    const slash = path.indexOf('/', start);
-    const end = slash === -1 ? path.length : slash;
-    const segment = path.slice(start, end);
-    const literal = place.literals.get(segment.includes('%') ? decodedOrSame(segment) : segment);
-    if (literal !== undefined) {
-      const page = this.#walk(literal, path, end + 1, captured);
-      if (page !== undefined) return page;
-    }
-    if (place.other === undefined || segment === '') return undefined;
-    captured.push(segment);
-    const page = this.#walk(place.other, path, end + 1, captured);
-    if (page === undefined) captured.pop();
-    return page;
+function walk<Page>(place: Place<Page>, text: string, start: number, end: number, captured: string[]): Page | undefined {
+  if (start >= end) return place.page;
+  const slash = text.indexOf('/', start);
+  const stop = slash === -1 || slash > end ? end : slash;
+  const literal = literalAt(place, text, start, stop);
+  if (literal !== undefined) {
+    const page = walk(literal, text, stop + 1, end, captured);
+    if (page !== undefined) return page;
   }
+  if (place.other === undefined || start === stop) return undefined;
+  captured.push(text.slice(start, stop));
+  const page = walk(place.other, text, stop + 1, end, captured);
+  if (page === undefined) captured.pop();
+  return page;
+}
+
+/** Where a segment leads as a literal. */
+function literalAt<Page>(place: Place<Page>, text: string, start: number, stop: number): Place<Page> | undefined {
+  const { only, literals } = place;
+  if (literals === undefined) return undefined;
+  if (only !== undefined && only.length === stop - start && standsAt(text, start, only)) return place.onlyPlace;
+  const segment = text.slice(start, stop);
+  if (segment.includes('%')) return literals.get(decodedOrSame(segment));
+  return only === undefined ? literals.get(segment) : undefined;
 }
 
 function decodedOrSame(segment: string): string {

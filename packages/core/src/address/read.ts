@@ -3,15 +3,17 @@ import { Corrected, Refusal, type Codec } from '../parameters/codec.ts';
 import type { ParameterValue } from '../parameters/declaration.ts';
 import { quote, type Problem } from '../problem.ts';
 import type { Claim, CompiledApp, CompiledPage, CompiledParameter } from './compiled-app.ts';
-import { decodeForShow, decodeQuery, decodeSegment, malformed } from './percent.ts';
+import { decodeForShow, decodePlus, decodeQuery, decodeSegment, malformed } from './percent.ts';
 import type { Origin, ParameterReading, Reading } from './reading.ts';
-import { tidyAddress } from './tidy.ts';
+import { standsAt } from './stands-at.ts';
+import { tidyAddress, type TidyAddress } from './tidy.ts';
 
 /** Longest address that is read, in UTF-16 code units. */
 export const longestAddress = 65_536;
 const mostUndeclared = 100;
 
 type Decode = (text: string) => string | typeof malformed;
+const asItStands: Decode = (text) => text;
 
 /**
  * Reads an address: finds its page and the value of each of the page's parameters.
@@ -29,8 +31,8 @@ export function readAddress(app: CompiledApp, address: string): Reading {
       'Shorten it.',
     );
   }
-  const text = tidyAddress(address);
-  if (text === undefined) {
+  const tidy = tidyAddress(address);
+  if (tidy === undefined) {
     return fail(
       reading,
       'malformed',
@@ -39,84 +41,118 @@ export function readAddress(app: CompiledApp, address: string): Reading {
       'Give a path that begins with “/”, or a whole http or https URL.',
     );
   }
-
-  let end = text.indexOf('#');
-  if (end === -1) end = text.length;
-  else reading.fragment = text.slice(end + 1);
-  let mark = text.indexOf('?');
-  if (mark === -1 || mark > end) mark = end;
+  const { text, pathEnd, queryEnd } = tidy;
+  if (queryEnd < text.length) reading.fragment = text.slice(queryEnd + 1);
 
   const captured: string[] = [];
-  const claim = claimAt(app, text.slice(0, mark), captured);
+  const claim = claimAt(app, text, pathEnd, captured);
   if (claim === undefined) {
     return fail(
       reading,
       'unknown-page',
       'unknown-page',
-      `The app has no page at ${quote(text.slice(0, mark), 80)}.`,
+      `The app has no page at ${quote(text.slice(0, pathEnd), 80)}.`,
       'Check the address, or start from the app’s first page.',
     );
   }
   const { page } = claim;
   reading.page = page.name;
   reading.former = claim.former;
-  for (const parameter of page.path) {
-    const raw = captured[claim.path.indexOf(parameter)];
-    take(reading, parameter, raw, decodeSegment, false);
+  for (let index = 0; index < page.path.length; index++) {
+    const parameter = page.path[index] as CompiledParameter;
+    take(
+      reading,
+      parameter,
+      captured[claim.former ? claim.path.indexOf(parameter) : index],
+      tidy.percent ? decodeSegment : asItStands,
+      false,
+    );
   }
-  readQuery(reading, page, text, mark + 1, end);
+  readQuery(reading, page, tidy);
   return reading;
 }
 
 /** Finds whose path this is, and the raw texts of its path parameters. */
-function claimAt(app: CompiledApp, path: string, captured: string[]): Claim | undefined {
-  const { mount } = app;
-  if (mount === '') return app.finder.find(path, captured);
-  if (!path.startsWith(mount) || (path.length > mount.length && path.charCodeAt(mount.length) !== 47)) return undefined;
-  return app.finder.find(path.slice(mount.length), captured);
+function claimAt(app: CompiledApp, text: string, end: number, captured: string[]): Claim | undefined {
+  const { length } = app.mount;
+  if (length > 0 && (!text.startsWith(app.mount) || (end > length && text.charCodeAt(length) !== 47))) return undefined;
+  return end < length ? undefined : app.finder.find(text, length, end, captured);
 }
 
-function readQuery(reading: Reading, page: CompiledPage, text: string, start: number, end: number): void {
-  const { query, queryIndex } = page;
-  const raws: (string | undefined)[] = [];
-  let more: Map<number, string[]> | undefined;
-  let renamed: Set<number> | undefined;
-  let equals = -1;
-  for (let i = start; i < end;) {
-    let ampersand = text.indexOf('&', i);
-    if (ampersand === -1 || ampersand > end) ampersand = end;
-    // Looked for again only once it has been passed, so that the whole loop stays linear.
-    if (equals < i) {
-      equals = text.indexOf('=', i);
-      if (equals === -1) equals = text.length;
+function readQuery(reading: Reading, page: CompiledPage, tidy: TidyAddress): void {
+  // Where there is nothing to decode, texts are as they stand.
+  const decode: Decode = tidy.plus ? (tidy.percent ? decodeQuery : decodePlus) : tidy.percent ? decodeSegment : asItStands;
+  const settled = reading.parameters.length;
+  const problems = reading.problems.length;
+  const { status } = reading;
+  if (readInOrder(reading, page.query, tidy, decode)) return;
+  // Some name is out of order, repeated or unknown: begin the query again, looking each name up.
+  for (const { name } of reading.parameters.splice(settled)) Reflect.deleteProperty(reading.values, name);
+  reading.problems.length = problems;
+  reading.status = status;
+  readInAnyOrder(reading, page, tidy, decode);
+}
+
+/**
+ * Reads a query whose names stand in declared order, each once, as written addresses have them: in one pass, names
+ * compared where they stand. @returns false where the query is otherwise
+ */
+function readInOrder(
+  reading: Reading,
+  query: readonly CompiledParameter[],
+  { text, pathEnd, queryEnd }: TidyAddress,
+  decode: Decode,
+): boolean {
+  let next = 0;
+  for (let i = pathEnd + 1; i < queryEnd;) {
+    let parameter: CompiledParameter | undefined;
+    let value = i;
+    while (next < query.length) {
+      parameter = query[next++] as CompiledParameter;
+      value = i + parameter.name.length;
+      if (text.charCodeAt(value) === 61 && standsAt(text, i, parameter.name)) break;
+      // Not this one; if it stands further on, the query is in another order, which shows when the end is reached.
+      take(reading, parameter, undefined, decode, false);
+      parameter = undefined;
     }
-    const nameEnd = equals < ampersand ? equals : ampersand;
-    if (ampersand > i) {
-      const rawName = text.slice(i, nameEnd);
-      const raw = nameEnd < ampersand ? text.slice(nameEnd + 1, ampersand) : '';
-      const index = queryIndex.get(rawName) ?? queryIndex.get(decodeForShow(rawName));
-      if (index === undefined) {
-        if (reading.undeclared.length < mostUndeclared) reading.undeclared.push({ name: rawName, text: raw });
-      } else {
-        const before = raws[index];
-        if (before === undefined) raws[index] = raw;
-        else {
-          const all = (more ??= new Map<number, string[]>()).get(index);
-          if (all === undefined) more.set(index, [before, raw]);
-          else all.push(raw);
-        }
-        if (query[index]?.name !== rawName) (renamed ??= new Set()).add(index);
-      }
-    }
-    i = ampersand + 1;
+    if (parameter === undefined) return false;
+    let end = text.indexOf('&', value);
+    if (end === -1 || end > queryEnd) end = queryEnd;
+    take(reading, parameter, text.slice(value + 1, end), decode, false);
+    i = end + 1;
   }
-  for (let index = 0; index < query.length; index++) {
-    const parameter = query[index] as CompiledParameter;
-    const again = more?.get(index);
+  while (next < query.length) take(reading, query[next++] as CompiledParameter, undefined, decode, false);
+  return true;
+}
+
+/** Reads any query: names in any order, repeated, former, encoded, or declared by nobody. */
+function readInAnyOrder(reading: Reading, page: CompiledPage, { text, pathEnd, queryEnd }: TidyAddress, decode: Decode): void {
+  const { query, queryIndex } = page;
+  const raws: string[][] = [];
+  let renamed: Set<number> | undefined;
+  for (let i = pathEnd + 1; i < queryEnd;) {
+    let end = text.indexOf('&', i);
+    if (end === -1 || end > queryEnd) end = queryEnd;
+    const pair = text.slice(i, end);
+    i = end + 1;
+    if (pair === '') continue;
+    const equals = pair.indexOf('=');
+    const name = equals === -1 ? pair : pair.slice(0, equals);
+    const raw = equals === -1 ? '' : pair.slice(equals + 1);
+    const index = queryIndex.get(name) ?? queryIndex.get(decodeForShow(name));
+    if (index === undefined) {
+      if (reading.undeclared.length < mostUndeclared) reading.undeclared.push({ name, text: raw });
+      continue;
+    }
+    (raws[index] ??= []).push(raw);
+    if (query[index]?.name !== name) (renamed ??= new Set()).add(index);
+  }
+  for (const [index, parameter] of query.entries()) {
+    const given = raws[index];
     const former = renamed?.has(index) === true;
-    if (again === undefined) take(reading, parameter, raws[index], decodeQuery, former);
-    else if (parameter.codec.several !== undefined) takeSeveral(reading, parameter, again, decodeQuery, former);
-    else refuse(reading, parameter, again.join(`&${parameter.name}=`), new Refusal('repeated', 'The address gives it more than once.'));
+    if (given === undefined || given.length === 1) take(reading, parameter, given?.[0], decode, former);
+    else if (parameter.codec.several !== undefined) takeSeveral(reading, parameter, given, decode, former);
+    else refuse(reading, parameter, given.join(`&${parameter.name}=`), new Refusal('repeated', 'The address gives it more than once.'));
   }
   if (reading.undeclared.length > 0) reading.problems.push(strangers(reading, page));
 }

@@ -11,6 +11,7 @@ const field = z.strictObject({
   unique: z.boolean().optional(),
   pattern: z.string().max(500).optional().describe('Regular expression (ECMA-262, flag u) that the whole text must match'),
   maxLength: z.number().int().min(1).optional(),
+  sensitive: z.boolean().optional().describe('Never to stand readable in an address'),
 });
 export type FieldDefinition = z.infer<typeof field>;
 

@@ -1,6 +1,6 @@
 import type { z } from 'zod';
-import { suggest } from '../near.ts';
-import { quote, toPointer, type Problem } from '../problem.ts';
+import { nearest, suggest } from '../near.ts';
+import { quote, toPointer, type PatchOperation, type Problem } from '../problem.ts';
 
 /** What may stand in the place of an unknown key, by the shape of the schema; for “did you mean”. */
 const knownKeys = [
@@ -105,7 +105,7 @@ function describe(issue: z.core.$ZodIssue, data: unknown): Problem[] {
     case 'unrecognized_keys':
       return issue.keys.map((key) => ({
         ...problem('unknown-key', `${place} has no “${key}”.`, near(key), toPointer([...path, key])),
-        mend: [{ op: 'remove', path: toPointer([...path, key]) }],
+        mend: mendUnknownKey(path, key, valueAt(data, path)),
       }));
     case 'invalid_type':
       return [
@@ -116,7 +116,12 @@ function describe(issue: z.core.$ZodIssue, data: unknown): Problem[] {
     case 'invalid_value':
       if (valueAt(data, path) === undefined)
         return [problem('missing-key', `${place} is missing.`, `It may be: ${issue.values.map(String).join(', ')}.`)];
-      return [problem('unknown-word', `${place} cannot be ${quote(valueAt(data, path))}.`, wordHint(issue.values, valueAt(data, path)))];
+      return [
+        {
+          ...problem('unknown-word', `${place} cannot be ${quote(valueAt(data, path))}.`, wordHint(issue.values, valueAt(data, path))),
+          ...mendWord(pointer, issue.values, valueAt(data, path)),
+        },
+      ];
     case 'invalid_union': {
       if (issue.discriminator !== undefined || issue.errors.length === 0) {
         return [
@@ -150,9 +155,22 @@ function describe(issue: z.core.$ZodIssue, data: unknown): Problem[] {
   }
 }
 
+/** A key that is nearly one that belongs there takes its name; any other is taken out. */
+function mendUnknownKey(path: readonly (string | number)[], key: string, holder: unknown): PatchOperation[] {
+  const meant = nearest(key, knownKeys);
+  const at = toPointer([...path, key]);
+  if (meant === undefined || (typeof holder === 'object' && holder !== null && meant in holder)) return [{ op: 'remove', path: at }];
+  return [{ op: 'move', from: at, path: toPointer([...path, meant]) }];
+}
+
 function near(key: string): string | undefined {
   const hint = suggest(key, knownKeys);
   return hint.startsWith('Did') ? hint : 'Take it out, or see the guide “The app file” for what may stand here.';
+}
+
+function mendWord(pointer: string, values: readonly unknown[], given: unknown): { mend?: PatchOperation[] } {
+  const meant = typeof given === 'string' ? nearest(given, values.map(String)) : undefined;
+  return meant === undefined ? {} : { mend: [{ op: 'replace', path: pointer, value: meant }] };
 }
 
 const wordHint = (values: readonly unknown[], given: unknown) => suggest(typeof given === 'string' ? given : '', values.map(String));

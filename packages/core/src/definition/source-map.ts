@@ -1,8 +1,9 @@
+import { CORE_SCHEMA, load } from 'js-yaml';
 import { LineCounter, parseDocument, isMap, isScalar, type Document, type Node } from 'yaml';
 import { fromPointer, type Problem } from '../problem.ts';
 
 /** Largest app file that is parsed, in characters. */
-const largestSource = 5_000_000;
+const largestSource = 20_000_000;
 
 /** An app file's text as data, with the way back from a place in the data to the place in the text. */
 export interface Source {
@@ -12,7 +13,10 @@ export interface Source {
   locate(problem: Problem): Problem;
 }
 
-/** Parses YAML 1.2 (of which JSON is a part). Anchors are understood; aliases cannot blow up memory. */
+/**
+ * Parses YAML 1.2 (of which JSON is a part). Anchors are understood; aliases cannot blow up memory. What is well-formed
+ * is parsed by the quick parser; the one that knows places is asked only when there is something to point at.
+ */
 export function parseSource(text: string): Source {
   if (text.length > largestSource) {
     const problem: Problem = {
@@ -23,6 +27,34 @@ export function parseSource(text: string): Source {
     };
     return { data: undefined, problems: [problem], locate: (given) => given };
   }
+  let placed: ReturnType<typeof parseWithPlaces> | undefined;
+  const withPlaces = () => (placed ??= parseWithPlaces(text));
+  // Only the careful parser bounds what aliases unfold to.
+  const quick = anchor.test(text) ? undefined : parseQuickly(text);
+  const { data, problems } = quick ?? withPlaces();
+  return {
+    data,
+    problems,
+    locate(problem) {
+      if (problem.pointer === undefined || problem.line !== undefined) return problem;
+      const { document, lines } = withPlaces();
+      const { line, col } = lines.linePos(offsetOf(document, fromPointer(problem.pointer)));
+      return { ...problem, line, column: col };
+    },
+  };
+}
+
+const anchor = /(?:^|[\s[{,:-])&[^\s]/;
+
+function parseQuickly(text: string): { data: unknown; problems: Problem[] } | undefined {
+  try {
+    return { data: load(text, { schema: CORE_SCHEMA }), problems: [] };
+  } catch {
+    return undefined;
+  }
+}
+
+function parseWithPlaces(text: string): { document: Document; lines: LineCounter; data: unknown; problems: Problem[] } {
   const lines = new LineCounter();
   const document = parseDocument(text, { lineCounter: lines, prettyErrors: false, uniqueKeys: true });
   const problems = [...document.errors, ...document.warnings].map((error): Problem => {
@@ -49,16 +81,7 @@ export function parseSource(text: string): Source {
       pointer: '',
     });
   }
-  return {
-    data,
-    problems,
-    locate(problem) {
-      if (problem.pointer === undefined || problem.line !== undefined) return problem;
-      const offset = offsetOf(document, fromPointer(problem.pointer));
-      const { line, col } = lines.linePos(offset);
-      return { ...problem, line, column: col };
-    },
-  };
+  return { document, lines, data, problems };
 }
 
 /** Where in the text the deepest part of a path begins that is there at all. */

@@ -1,25 +1,23 @@
 import { Environment, type ObjectSchema } from '@marcbachmann/cel-js';
-import type { ScopeTypes } from './evaluator.ts';
+import { isPlainPath, type ScopeTypes } from './evaluator.ts';
 import type { ScopeType } from './scope-types.ts';
 
 /** What the check of one expression finds: its CEL type, or what is wrong and where in the expression. */
 export type CheckedExpression = { type: string } | { message: string; unknown?: string; start: number };
 
-/** Checks expressions against what may be named where they stand. Making one costs more than using it. */
+/** Checks expressions against what may be named where they stand. */
 export class ExpressionChecker {
-  readonly #environment: Environment;
+  readonly #types: ScopeTypes;
+  #environment: Environment | undefined;
 
   constructor(types: ScopeTypes) {
-    this.#environment = new Environment({ enableOptionalTypes: true });
-    for (const [name, type] of Object.entries(types)) {
-      const declared = declare(type);
-      if (typeof declared === 'string') this.#environment.registerVariable(name, declared);
-      else this.#environment.registerVariable({ name, schema: declared });
-    }
+    this.#types = types;
   }
 
   check(expression: string): CheckedExpression {
-    const result = this.#environment.check(expression);
+    // Most expressions only follow fields, which needs no engine.
+    if (isPlainPath(expression)) return followPath(this.#types, expression);
+    const result = (this.#environment ??= environmentFor(this.#types)).check(expression);
     if (result.valid) return { type: result.type ?? 'dyn' };
     const error = result.error;
     const start = error?.range?.start ?? 0;
@@ -27,6 +25,32 @@ export class ExpressionChecker {
     const unknown = /^(?:No such key|Unknown variable): (\w+)/.exec(message)?.[1];
     return unknown === undefined ? { message, start } : { message, unknown, start };
   }
+}
+
+function environmentFor(types: ScopeTypes): Environment {
+  const environment = new Environment({ enableOptionalTypes: true });
+  for (const [name, type] of Object.entries(types)) {
+    const declared = declare(type);
+    if (typeof declared === 'string') environment.registerVariable(name, declared);
+    else environment.registerVariable({ name, schema: declared });
+  }
+  return environment;
+}
+
+/** The type of a path such as `record.specimen.name`, as CEL names it. */
+function followPath(types: ScopeTypes, path: string): CheckedExpression {
+  let type: ScopeType = { fields: types };
+  let start = 0;
+  for (const name of path.split('.')) {
+    const fields: Record<string, ScopeType> | undefined = typeof type === 'object' && 'fields' in type ? type.fields : undefined;
+    if (type === 'dyn') return { type };
+    const next: ScopeType | undefined = fields && Object.hasOwn(fields, name) ? fields[name] : undefined;
+    if (next === undefined) return { message: `No such key: ${name}`, unknown: name, start };
+    type = next;
+    start += name.length + 1;
+  }
+  if (typeof type === 'string') return { type };
+  return { type: 'list' in type ? 'list' : 'map' };
 }
 
 function declare(type: ScopeType): string | ObjectSchema {

@@ -35,7 +35,7 @@ export interface Codec {
   /** Whether the empty text is a value of its own. */
   readsBlank?: boolean;
   /** For a value of several texts, which are joined with commas or repeated in an address. */
-  several?: SeveralTexts;
+  several?: SeveralTexts | undefined;
 }
 
 /** How a value of several texts is read and written, each text decoded on its own, so that it may hold a comma. */

@@ -11,6 +11,8 @@ import type { CheckContext } from './context.ts';
 import { ScopeCheck } from './expressions.ts';
 import { checkLink } from './links.ts';
 import { checkNames } from './names.ts';
+import { checkParameterPatterns } from './patterns.ts';
+import { checkSensitive } from './sensitive.ts';
 import { checkSignIn } from './sign-in.ts';
 import { checkUsage } from './usage.ts';
 
@@ -52,6 +54,8 @@ export function checkDefinition(definition: AppDefinition): { compiled: Compiled
     checkLink(context, ['navigation', index, 'to'], entry.to, scope);
   }
   if (definition.signIn?.first) checkLink(context, ['signIn', 'first'], definition.signIn.first, scope);
+  checkParameterPatterns(context);
+  checkSensitive(context);
   checkSignIn(context);
   checkNames(context);
   checkUsage(context);

@@ -1,6 +1,6 @@
 import { suggest } from '../../near.ts';
-import { DeclarationError } from '../../parameters/codec.ts';
-import { wholePattern } from '../../parameters/types/text-limits.ts';
+import { mendName } from './mend-name.ts';
+import { checkPattern } from './patterns.ts';
 import { report, type CheckContext } from './context.ts';
 
 /** Collections: the key and title are fields, references lead somewhere, patterns are patterns. */
@@ -16,6 +16,7 @@ export function checkCollections(context: CheckContext): void {
         code: 'unknown-field',
         message: `The collection “${name}” has no field “${field}” to be its ${attribute}.`,
         hint: suggest(field, fields),
+        ...mendName([...place, attribute], field, fields),
       });
     }
     const key = collection.fields[collection.key];
@@ -39,12 +40,7 @@ export function checkCollections(context: CheckContext): void {
         }
       }
       if (field.pattern !== undefined) {
-        try {
-          wholePattern(field.pattern);
-        } catch (error) {
-          if (!(error instanceof DeclarationError)) throw error;
-          report(context, [...fieldPlace, 'pattern'], { code: error.code, message: error.message });
-        }
+        checkPattern(context, [...fieldPlace, 'pattern'], field.pattern);
       }
     }
   }

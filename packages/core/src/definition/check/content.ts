@@ -1,9 +1,11 @@
 import { pageScopeTypes, recordType } from '../../expressions/page-scope.ts';
 import { suggest } from '../../near.ts';
+import { toPointer } from '../../problem.ts';
 import type { PageDefinition } from '../app-schema.ts';
 import { walkContent } from '../component-facets.ts';
 import type { ComponentDefinition } from '../content-schema.ts';
 import { report, type CheckContext, type Place } from './context.ts';
+import { mendKey, mendName } from './mend-name.ts';
 import { ScopeCheck } from './expressions.ts';
 import { checkLink } from './links.ts';
 import { checkReads } from './reads.ts';
@@ -35,6 +37,7 @@ export function checkPageContent(context: CheckContext, name: string, page: Page
         code: 'unknown-read',
         message: `The page has no read “${read.name}”.`,
         hint: suggest(read.name, Object.keys(page.reads ?? {})),
+        ...mendName([...at, ...read.path], read.name, Object.keys(page.reads ?? {})),
       });
     }
     checkComponent(context, at, page, component);
@@ -50,6 +53,7 @@ function checkBinding(context: CheckContext, at: Place, page: PageDefinition, na
       code: 'unknown-binding',
       message: `It is bound to “${name}”, which is not a parameter of the page.`,
       hint: fitting.length === 0 ? `The page has no parameter of the type ${kinds.join(' or ')}; declare one.` : suggest(name, fitting),
+      ...mendName(at, name, fitting),
     });
   } else if (!kinds.includes(bound.type)) {
     report(context, at, {
@@ -70,6 +74,7 @@ function checkComponent(context: CheckContext, at: Place, page: PageDefinition, 
       code: 'unknown-field',
       message: `The collection “${collection}” has no field “${field}”.`,
       hint: suggest(field, fields),
+      ...mendName(place, field, fields),
     });
   };
   if (component.show === 'tabs') {
@@ -81,6 +86,7 @@ function checkComponent(context: CheckContext, at: Place, page: PageDefinition, 
         code: 'choice-without-view',
         message: `The choice “${choice}” has no view.`,
         hint: `Add “${choice}” under views.`,
+        mend: [{ op: 'add', path: toPointer([...at, 'views', choice]), value: [] }],
       });
     }
     for (const view of Object.keys(component.views)) {
@@ -89,6 +95,11 @@ function checkComponent(context: CheckContext, at: Place, page: PageDefinition, 
         code: 'view-without-choice',
         message: `The view “${view}” belongs to no choice.`,
         hint: suggest(view, choices),
+        ...mendKey(
+          [...at, 'views'],
+          view,
+          choices.filter((choice) => !Object.hasOwn(component.views, choice)),
+        ),
       });
     }
     if (declaration && declaration.default === undefined) {

@@ -2,8 +2,8 @@ import { checkGuards } from './guards.ts';
 import { ExpressionChecker, namesAfter, type CheckedExpression } from '../../expressions/check-expression.ts';
 import type { ScopeTypes } from '../../expressions/evaluator.ts';
 import { parseText, TextError } from '../../expressions/template-text.ts';
-import { suggest } from '../../near.ts';
-import { quote } from '../../problem.ts';
+import { nearest, suggest } from '../../near.ts';
+import { quote, toPointer } from '../../problem.ts';
 import { report, type CheckContext, type Place } from './context.ts';
 
 /** Checks the expressions that stand in one scope. */
@@ -21,7 +21,7 @@ export class ScopeCheck {
   /** A text that may hold expressions. */
   text(place: Place, text: string): void {
     for (const part of this.#parts(place, text)) {
-      if ('expression' in part) this.expression(place, part.expression);
+      if ('expression' in part) this.expression(place, part.expression, text);
     }
   }
 
@@ -41,13 +41,13 @@ export class ScopeCheck {
     if (typeof given !== 'string') return undefined;
     const parts = this.#parts(place, given);
     const [only] = parts;
-    if (parts.length === 1 && only && 'expression' in only) return this.expression(place, only.expression);
+    if (parts.length === 1 && only && 'expression' in only) return this.expression(place, only.expression, given);
     this.text(place, given);
     return 'string';
   }
 
   /** @returns the CEL type, or undefined when the expression is wrong, which is then reported */
-  expression(place: Place, expression: string): string | undefined {
+  expression(place: Place, expression: string, whole = expression): string | undefined {
     const checked = this.#checker.check(expression);
     if ('type' in checked) {
       checkGuards(this.#context, place, expression);
@@ -60,8 +60,18 @@ export class ScopeCheck {
           ? `The expression ${quote(expression, 60)} is not right: ${checked.message}`
           : `The expression ${quote(expression, 60)} names “${checked.unknown}”, which is not available here.`,
       hint: checked.unknown === undefined ? 'See the guide “Expressions”.' : this.#available(expression, checked),
+      ...(checked.unknown === undefined ? {} : this.#mend(place, whole, expression, checked)),
     });
     return undefined;
+  }
+
+  /** The whole text again, with the name that was probably meant. */
+  #mend(place: Place, whole: string, expression: string, { unknown = '', start }: { unknown?: string; start: number }) {
+    const before = /([A-Za-z_][\w.]*)\.\??$/.exec(expression.slice(0, start))?.[1];
+    const near = nearest(unknown, namesAfter(this.types, before?.split('.') ?? []));
+    if (near === undefined || expression.slice(start, start + unknown.length) !== unknown) return {};
+    const mended = expression.slice(0, start) + near + expression.slice(start + unknown.length);
+    return { mend: [{ op: 'replace' as const, path: toPointer(place), value: whole.replace(expression, () => mended) }] };
   }
 
   #available(expression: string, checked: CheckedExpression & { unknown?: string; start: number }): string {

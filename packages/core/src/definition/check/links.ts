@@ -7,6 +7,7 @@ import type { ParameterDeclaration } from '../../parameters/declaration.ts';
 import { display } from '../../expressions/evaluator.ts';
 import type { LinkDefinition } from '../schema-parts.ts';
 import { report, type CheckContext, type Place } from './context.ts';
+import { mendKey, mendName } from './mend-name.ts';
 import type { ScopeCheck } from './expressions.ts';
 
 /** The CEL type that a parameter takes, beside `dyn`; undefined where the check at run time has to do. */
@@ -28,6 +29,7 @@ export function checkLink(context: CheckContext, place: Place, link: LinkDefinit
       code: 'unknown-page',
       message: `There is no page “${link.page}”.`,
       hint: suggest(link.page, Object.keys(context.definition.pages)),
+      ...mendName([...place, 'page'], link.page, Object.keys(context.definition.pages)),
     });
     return;
   }
@@ -57,7 +59,11 @@ export function checkLink(context: CheckContext, place: Place, link: LinkDefinit
         code: 'link-sends-unknown',
         message: `The page “${link.page}” does not declare “${name}”.`,
         hint: suggest(name, target.byName.keys()),
-        mend: [{ op: 'remove', path: toPointer(at) }],
+        ...mendKey(
+          [...place, 'values'],
+          name,
+          [...target.byName.keys()].filter((key) => !Object.hasOwn(values, key)),
+        ),
       });
     } else if (typeof value === 'string' && value.includes('{')) {
       const wanted = celTypeOf(parameter.declaration);

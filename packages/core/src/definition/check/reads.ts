@@ -2,6 +2,7 @@ import { suggest } from '../../near.ts';
 import { toPointer } from '../../problem.ts';
 import type { PageDefinition } from '../app-schema.ts';
 import { report, type CheckContext, type Place } from './context.ts';
+import { mendName } from './mend-name.ts';
 import type { ScopeCheck } from './expressions.ts';
 
 /** A page's reads: their collection and fields are there, their values can be evaluated. */
@@ -15,6 +16,7 @@ export function checkReads(context: CheckContext, place: Place, page: PageDefini
         code: 'unknown-collection',
         message: `There is no collection “${read.from}”.`,
         hint: suggest(read.from, Object.keys(collections)),
+        ...mendName([...at, 'from'], read.from, Object.keys(collections)),
       });
     }
     for (const [index, condition] of (read.where ?? []).entries()) {
@@ -24,6 +26,7 @@ export function checkReads(context: CheckContext, place: Place, page: PageDefini
           code: 'unknown-field',
           message: `The collection “${read.from}” has no field “${condition.field}”.`,
           hint: suggest(condition.field, Object.keys(collection.fields)),
+          ...mendName([...where, 'field'], condition.field, Object.keys(collection.fields)),
         });
       }
       const operators = (['equals', 'contains'] as const).filter((operator) => condition[operator] !== undefined);

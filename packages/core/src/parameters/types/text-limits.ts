@@ -1,11 +1,15 @@
 import { DeclarationError, Refusal } from '../codec.ts';
 import type { ParameterDeclaration } from '../declaration.ts';
 
-// Half a surrogate pair cannot be written in UTF-8; the control characters cannot be typed or shown.
-// eslint-disable-next-line no-control-regex -- finding control characters is the purpose
-const unwritable = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]|[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/;
-// eslint-disable-next-line no-control-regex -- the quick look before the exact one
-const suspicious = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f\ud800-\udfff]/;
+/** Half a surrogate pair cannot be written in UTF-8; control characters other than tab and line ends cannot be shown. */
+function holdsUnwritable(text: string): boolean {
+  for (let i = 0; i < text.length; i++) {
+    const unit = text.charCodeAt(i);
+    if (unit < 32 ? unit !== 9 && unit !== 10 && unit !== 13 : unit === 127) return true;
+    if (unit >= 0xd800 && unit <= 0xdfff) return !text.isWellFormed() || holdsUnwritable(text.replaceAll(/[\ud800-\udfff]/g, ''));
+  }
+  return false;
+}
 
 /** Compiles a pattern so that it has to match the whole text, as HTML's `pattern` attribute does. */
 export function wholePattern(pattern: string): RegExp {
@@ -48,7 +52,7 @@ export function limitText(
   }
   const pattern = declaration.pattern === undefined ? undefined : wholePattern(declaration.pattern);
   return (text) => {
-    if (suspicious.test(text) && unwritable.test(text)) {
+    if (holdsUnwritable(text)) {
       return new Refusal('forbidden-character', 'The text holds a character that cannot be shown.');
     }
     // Code points are at most code units and at least half of them: count only where that leaves a doubt.

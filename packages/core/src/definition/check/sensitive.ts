@@ -1,0 +1,60 @@
+import { expressionsOf } from '../../expressions/template-text.ts';
+import type { PageDefinition } from '../app-schema.ts';
+import { walkContent } from '../component-facets.ts';
+import { report, type CheckContext, type Place } from './context.ts';
+
+const path = /[A-Za-z_]\w*(?:\.[A-Za-z_]\w*)+/g;
+
+/** A sensitive field enters no address: not by a link, not by a condition on a parameter, not as a key. */
+export function checkSensitive(context: CheckContext): void {
+  const { collections = {}, pages } = context.definition;
+  const fields = Object.values(collections).flatMap((collection) => Object.values(collection.fields));
+  if (!fields.some(({ sensitive }) => sensitive === true)) return;
+  const refuse = (place: Place, field: string) => {
+    report(context, place, {
+      code: 'sensitive-in-address',
+      message: `This would put the sensitive field “${field}” readable into an address.`,
+      hint: 'Send the record’s key instead, and read the field on the page.',
+    });
+  };
+  for (const [name, collection] of Object.entries(collections)) {
+    if (collection.fields[collection.key]?.sensitive === true) refuse(['collections', name, 'key'], collection.key);
+  }
+  for (const [name, page] of Object.entries(pages)) {
+    for (const { path: below, facets } of walkContent(page.content)) {
+      for (const { path: at, link, row } of facets.links) {
+        for (const [parameter, value] of Object.entries(link.values ?? {})) {
+          const field = typeof value === 'string' ? sensitiveIn(context, page, value, row) : undefined;
+          if (field !== undefined) refuse(['pages', name, ...below, ...at, 'values', parameter], field);
+        }
+      }
+    }
+    for (const [readName, read] of Object.entries(page.reads ?? {})) {
+      for (const [index, { field, equals, contains }] of (read.where ?? []).entries()) {
+        const fromAddress = [equals, contains].some(
+          (value) => typeof value === 'string' && expressionsOf(value).some((expression) => /\bparam\b/.test(expression)),
+        );
+        if (fromAddress && collections[read.from]?.fields[field]?.sensitive === true)
+          refuse(['pages', name, 'reads', readName, 'where', index], field);
+      }
+    }
+  }
+}
+
+/** The sensitive field that a value’s expressions lead to, if any. */
+function sensitiveIn(context: CheckContext, page: PageDefinition, value: string, row: string | undefined): string | undefined {
+  for (const expression of expressionsOf(value)) {
+    for (const [found] of expression.matchAll(path)) {
+      const [root, ...names] = found.split('.');
+      const start =
+        root === 'row' ? page.reads?.[row ?? '']?.from : root === 'record' ? page.parameters?.[names.shift() ?? '']?.of : undefined;
+      let collection = context.definition.collections?.[start ?? ''];
+      for (const name of names) {
+        const field = collection?.fields[name];
+        if (field?.sensitive === true) return name;
+        collection = context.definition.collections?.[field?.of ?? ''];
+      }
+    }
+  }
+  return undefined;
+}
