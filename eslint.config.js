@@ -14,6 +14,8 @@ export default ts.config(
     languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
     rules: {
       '@typescript-eslint/no-misused-spread': 'off',
+      '@typescript-eslint/no-generated-empty-object-type': 'off',
+      '@typescript-eslint/no-redundant-type-constituents': 'off',
       '@typescript-eslint/no-unsafe-class-instance-assignment': 'off',
       '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true }],
       '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: false }],

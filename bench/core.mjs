@@ -7,7 +7,12 @@ const definition = {
   app: 'bench',
   mount: '/garden',
   choices: { health: { thriving: 'Thriving', steady: 'Steady', poorly: 'Poorly', resting: 'Resting' } },
-  collections: { specimens: { key: 'code', fields: { code: { type: 'text', pattern: 'QM-[0-9]{4}' }, name: { type: 'text' }, height: { type: 'number' } } } },
+  collections: {
+    specimens: {
+      key: 'code',
+      fields: { code: { type: 'text', pattern: 'QM-[0-9]{4}' }, name: { type: 'text' }, height: { type: 'number' } },
+    },
+  },
   pages: {
     specimen: {
       address: '/houses/{house}/specimens/{specimen}{?q,health,alive,since,height,page}',
@@ -36,7 +41,10 @@ const schema = z.object({
   specimen: z.string().regex(/^QM-[0-9]{4}$/),
   q: z.string().max(80).optional(),
   health: z.enum(['thriving', 'steady', 'poorly', 'resting']).default('steady'),
-  alive: z.enum(['true', 'false']).transform((text) => text === 'true').default(true),
+  alive: z
+    .enum(['true', 'false'])
+    .transform((text) => text === 'true')
+    .default(true),
   since: z.iso.date().optional(),
   height: z.coerce.number().min(0).optional(),
   page: z.coerce.number().int().min(1).max(1000).default(1),
@@ -45,20 +53,27 @@ function readByHand(address) {
   const url = new URL(address, 'http://garden.example');
   const found = path.exec(url.pathname);
   if (!found) return undefined;
-  const result = schema.safeParse({ house: decodeURIComponent(found[1]), specimen: decodeURIComponent(found[2]), ...Object.fromEntries(url.searchParams) });
+  const result = schema.safeParse({
+    house: decodeURIComponent(found[1]),
+    specimen: decodeURIComponent(found[2]),
+    ...Object.fromEntries(url.searchParams),
+  });
   return result.success ? result.data : undefined;
 }
 const values = addresses.map((address) => readAddress(app, address).values);
 function writeByHand({ house, specimen, ...query }) {
   const search = new URLSearchParams();
-  for (const name of ['q', 'health', 'alive', 'since', 'height', 'page']) if (query[name] !== undefined) search.append(name, String(query[name]));
+  for (const name of ['q', 'health', 'alive', 'since', 'height', 'page'])
+    if (query[name] !== undefined) search.append(name, String(query[name]));
   return `/garden/houses/${encodeURIComponent(house)}/specimens/${encodeURIComponent(specimen)}?${search.toString()}`;
 }
 
 // Both must give the same before their times mean anything.
 for (const [index, address] of addresses.entries()) {
-  if (JSON.stringify(Object.entries(readByHand(address)).sort()) !== JSON.stringify(Object.entries(values[index]).sort())) throw new Error(`not the same: ${address}`);
-  if (writeByHand(values[index]).replaceAll('+', '%20') !== writeAddress(app, 'specimen', values[index]).address) throw new Error(`not the same: ${writeByHand(values[index])} ${writeAddress(app, 'specimen', values[index]).address}`);
+  if (JSON.stringify(Object.entries(readByHand(address)).sort()) !== JSON.stringify(Object.entries(values[index]).sort()))
+    throw new Error(`not the same: ${address}`);
+  if (writeByHand(values[index]).replaceAll('+', '%20') !== writeAddress(app, 'specimen', values[index]).address)
+    throw new Error(`not the same: ${writeByHand(values[index])} ${writeAddress(app, 'specimen', values[index]).address}`);
 }
 
 const each = (work) => {
@@ -72,14 +87,25 @@ export function appOf(pages) {
   for (let index = 0; index < pages; index++) {
     const page = definition.pages.specimen;
     made.pages[`page${String(index)}`] =
-      index % 10 === 0 ? { ...page, address: `/s${String(index)}${page.address}` } : { address: `/s${String(index)}/{id}{?tab}`, parameters: { id: { type: 'text' }, tab: { type: 'text' } } };
+      index % 10 === 0
+        ? { ...page, address: `/s${String(index)}${page.address}` }
+        : { address: `/s${String(index)}/{id}{?tab}`, parameters: { id: { type: 'text' }, tab: { type: 'text' } } };
   }
   return made;
 }
 
 /** The app file of such an app, with content that reads, binds and links. */
 function fileOf(pages) {
-  const lines = ['pallmist: 1', 'app: bench', 'title: Bench', 'mount: /bench', 'choices: { tab: { a: A, b: B } }', 'collections: { things: { key: code, fields: { code: { type: text }, name: { type: text } } } }', 'pages:', '  home: { title: Home, address: /, content: [{ show: link, text: First, to: { page: p0, values: { thing: x } } }] }'];
+  const lines = [
+    'pallmist: 1',
+    'app: bench',
+    'title: Bench',
+    'mount: /bench',
+    'choices: { tab: { a: A, b: B } }',
+    'collections: { things: { key: code, fields: { code: { type: text }, name: { type: text } } } }',
+    'pages:',
+    '  home: { title: Home, address: /, content: [{ show: link, text: First, to: { page: p0, values: { thing: x } } }] }',
+  ];
   for (let index = 0; index < pages - 1; index++) {
     const next = (index + 1) % (pages - 1);
     lines.push(
@@ -105,21 +131,34 @@ function fileOf(pages) {
 
 export function benchCore() {
   const rows = [];
-  const ratio = (what, goal, { ours, theirs, ratio: median }) => rows.push([what, `${ours} ns`, `${theirs} ns`, `${median.toFixed(2)}`, goal]);
+  const ratio = (what, goal, { ours, theirs, ratio: median }) =>
+    rows.push([what, `${ours} ns`, `${theirs} ns`, `${median.toFixed(2)}`, goal]);
   ratio(
     'read an address with 8 typed parameters (by hand: `new URL`, a regular expression, a Zod object)',
     'at least 3 times as fast',
-    compareRounds(each((index) => readAddress(app, addresses[index])), each((index) => readByHand(addresses[index]))),
+    compareRounds(
+      each((index) => readAddress(app, addresses[index])),
+      each((index) => readByHand(addresses[index])),
+    ),
   );
   ratio(
     'write it (by hand: `URLSearchParams`)',
     'no slower: at least 1',
-    compareRounds(each((index) => writeAddress(app, 'specimen', values[index])), each((index) => writeByHand(values[index]))),
+    compareRounds(
+      each((index) => writeAddress(app, 'specimen', values[index])),
+      each((index) => writeByHand(values[index])),
+    ),
   );
   const [ten, many] = [10, 10_000].map((pages) => compileApp(appOf(pages)).app);
   const find = (compiled, pages) => each((index) => compiled.finder.find(`/s${String((index * 157) % pages)}/x`, []));
   const found = compareRounds(find(many, 10_000), find(ten, 10));
-  rows.push(['find the page among 10,000 (beside: among 10)', `${found.ours} ns`, `${found.theirs} ns`, (1 / found.ratio).toFixed(2), 'at most 1.3 times the time']);
+  rows.push([
+    'find the page among 10,000 (beside: among 10)',
+    `${found.ours} ns`,
+    `${found.theirs} ns`,
+    (1 / found.ratio).toFixed(2),
+    'at most 1.3 times the time',
+  ]);
 
   const growth = [10, 100, 1000, 10_000].map((pages) => {
     const source = appOf(pages);
@@ -128,8 +167,14 @@ export function benchCore() {
     const parameters = (index) => `/garden/s${String((index * 10) % pages)}${addresses[index].slice('/garden'.length)}`;
     const long = addresses.map((_, index) => parameters(index));
     const pagesOf = long.map((address) => readAddress(compiled, address));
-    const reading = compareRounds(each((index) => readAddress(compiled, long[index])), each((index) => readAddress(app, addresses[index])));
-    const writing = compareRounds(each((index) => writeAddress(compiled, pagesOf[index].page, pagesOf[index].values)), each((index) => writeAddress(app, 'specimen', values[index])));
+    const reading = compareRounds(
+      each((index) => readAddress(compiled, long[index])),
+      each((index) => readAddress(app, addresses[index])),
+    );
+    const writing = compareRounds(
+      each((index) => writeAddress(compiled, pagesOf[index].page, pagesOf[index].values)),
+      each((index) => writeAddress(app, 'specimen', values[index])),
+    );
     const text = pages <= 10_000 ? fileOf(pages) : '';
     const checked = checkAppFile(text);
     const bad = checked.problems.filter(({ severity }) => severity === 'error');

@@ -20,7 +20,11 @@ function countFor(work) {
 export function compareRounds(ours, theirs) {
   const [a, b] = [countFor(ours), countFor(theirs)];
   const timed = Array.from({ length: rounds }, () => [(time(ours, a) / a) * 1e6, (time(theirs, b) / b) * 1e6]);
-  return { ours: Math.round(median(timed.map(([x]) => x))), theirs: Math.round(median(timed.map(([, y]) => y))), ratio: median(timed.map(([x, y]) => y / x)) };
+  return {
+    ours: Math.round(median(timed.map(([x]) => x))),
+    theirs: Math.round(median(timed.map(([, y]) => y))),
+    ratio: median(timed.map(([x, y]) => y / x)),
+  };
 }
 
 /** @returns the median of some single calls, in milliseconds */

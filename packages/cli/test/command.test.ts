@@ -115,6 +115,17 @@ describe('pallmist check, push and publish', () => {
     expect((await pallmist(['check', '--app', 'quillmoor'])).status).toBe(1);
   });
 
+  it('mend what they know how to mend, and keep the rest of the file', async () => {
+    const file = join(folder, 'mend.yaml');
+    const right = readFileSync(demoFile, 'utf8');
+    writeFileSync(file, right.replace('bind: tab', 'bind: tba').replace('{ page: houses }', '{ page: huoses }'));
+    const { status, out } = await pallmist(['check', file, '--mend']);
+    expect(status).toBe(0);
+    expect(out.match(/^mended: /gm)?.length).toBe(2);
+    expect(readFileSync(file, 'utf8')).toContain('# Quillmoor Glasshouses: an invented botanic garden');
+    expect((await pallmist(['check', file])).out).toContain('no problems');
+  });
+
   it('publish a mended draft', async () => {
     expect((await pallmist(['push', demoFile, '--with-data', '--json'])).status).toBe(0);
     expect((await pallmist(['publish', 'quillmoor'])).out).toMatch(/edition 2 is served at http.*\/garden/);

@@ -1,14 +1,6 @@
 import { ApiError } from '@pallmist/api';
-import {
-  checkAppFile,
-  compileApp,
-  mayPublish,
-  patchSource,
-  ProblemError,
-  type CompiledApp,
-  type PatchOperation,
-  type Problem,
-} from '@pallmist/core';
+import { checkAppFile } from '@pallmist/core/check';
+import { compileApp, mayPublish, patchSource, ProblemError, type CompiledApp, type PatchOperation, type Problem } from '@pallmist/core';
 import { client, explain } from './calls.ts';
 
 /** One app while it is being worked on: the text of its draft, what is wrong in it, and whether it is saved. */
@@ -16,6 +8,7 @@ export class Workshop {
   readonly app: string;
   #source = $state('');
   #saved = $state('');
+  #foundByService: Problem[] = $state.raw([]);
   revision = $state(0);
   loaded = $state(false);
   working: 'saving' | 'publishing' | undefined = $state();
@@ -24,7 +17,12 @@ export class Workshop {
   /** The draft was changed elsewhere since it was loaded here. */
   outrun = $state(false);
 
-  readonly checked = $derived(checkAppFile(this.#source));
+  readonly checked = $derived.by(() => {
+    const checked = checkAppFile(this.#source);
+    // What only the service finds out holds as long as nothing is changed.
+    const more = this.dirty ? [] : this.#foundByService.filter(({ code }) => !checked.problems.some((problem) => problem.code === code));
+    return { ...checked, problems: [...checked.problems, ...more] };
+  });
   readonly dirty = $derived(this.#source !== this.#saved);
   readonly publishable = $derived(mayPublish(this.checked.problems));
   /** The saved draft’s addresses, as the frame beside it is served. */
@@ -42,6 +40,7 @@ export class Workshop {
       const draft = await client.call('getDraft', { app: this.app });
       this.#source = this.#saved = draft.source;
       this.revision = draft.revision;
+      this.#foundByService = draft.problems as Problem[];
       this.outrun = false;
       this.message = undefined;
       this.loaded = true;
@@ -75,6 +74,7 @@ export class Workshop {
       const draft = await client.call('pushDraft', { app: this.app }, { source: this.#source, revision: this.revision });
       this.#saved = draft.source;
       this.revision = draft.revision;
+      this.#foundByService = draft.problems as Problem[];
       this.message = { tone: 'good', text: `Saved as draft ${String(draft.revision)}.` };
       return true;
     } catch (error) {

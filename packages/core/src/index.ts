@@ -8,7 +8,9 @@ export {
   type FieldDefinition,
   type PageDefinition,
 } from './definition/app-schema.ts';
-export { checkAppFile, checkDefinition, type CheckedApp } from './definition/check/check-app.ts';
+export { checkAppFile } from './check-with-everything.ts';
+export type { CheckedApp } from './definition/check/check-app.ts';
+export { mendSource } from './definition/mend.ts';
 export { patchSource } from './definition/patch.ts';
 export { renameParameter } from './definition/rename-parameter.ts';
 export { countProblems, mayPublish } from './editions/publishable.ts';

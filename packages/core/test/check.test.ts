@@ -70,6 +70,30 @@ describe('the check finds, with place and what to do', () => {
   });
 });
 
+describe('the check refuses', () => {
+  it.each(['(a+)+', '(a|a)*', '([a-z]+)*\\\\d', '(?:x|xx)+y'])('the pattern %s, which can take exponential time', (pattern) => {
+    const { problems: found } = changed('pattern: "[a-z]+"', `pattern: "${pattern}"`);
+    expect(found.map(({ code }) => code)).toContain('pattern-slow');
+  });
+
+  it('harmless patterns not', () => {
+    for (const pattern of ['[a-z]+(-[a-z]+)*', 'QM-[0-9]{4}', '(a|b)*c', '.*']) {
+      expect(changed('pattern: "[a-z]+"', `pattern: "${pattern}"`).problems.map(({ code }) => code)).not.toContain('pattern-slow');
+    }
+  });
+
+  it.each([
+    [
+      'in a link',
+      (source: string) => source.replace('values: { specimen: "{row.accession}" }', 'values: { specimen: "{row.house.name}" }'),
+    ],
+    ['in a condition on a parameter', (source: string) => source.replace('{ field: house, equals', '{ field: name, equals')],
+  ])('a sensitive field %s', (_, change) => {
+    const source = change(gardenSource.replace(/name: \{ type: text \}/g, 'name: { type: text, sensitive: true }'));
+    expect(checkAppFile(source).problems.map(({ code }) => code)).toContain('sensitive-in-address');
+  });
+});
+
 describe('mending', () => {
   it.each([
     ['{?q,house,alive', '{?q,alive', 'not-in-template'],
@@ -77,6 +101,17 @@ describe('mending', () => {
     ['values: { specimen: QM-0001 }', 'values: { tab: care }', 'link-misses'],
     ['values: { specimen: QM-0001 }', 'values: { specimen: QM-0001, q: x }', 'link-sends-unknown'],
     ['type: integer, min', 'type: integer, pattern: x, min', 'attribute-without-effect'],
+    ['to: { page: list }', 'to: { page: lisst }', 'unknown-page'],
+    ['bind: q,', 'bind: qq,', 'unknown-binding'],
+    ['rows: found, bind', 'rows: fuond, bind', 'unknown-read'],
+    ['field: name, contains', 'field: nmae, contains', 'unknown-field'],
+    ['"{row.accession}"', '"{row.acession}"', 'unknown-in-expression'],
+    ['values: { specimen: QM-0001 }', 'values: { specimn: QM-0001 }', 'link-sends-unknown'],
+    ['of: tab, default: overview, history', 'of: tabb, default: overview, history', 'unknown-choices'],
+    ['resets: [page] }\n      house', 'resets: [pgae] }\n      house', 'unknown-reset'],
+    ['notes: []', 'nots: []', 'view-without-choice'],
+    ['history: replace }\n    content', 'histroy: replace }\n    content', 'unknown-key'],
+    ['show: pager', 'show: pagr', 'unknown-word'],
   ])('%s → %s: the patch of %s takes the problem away', (from, to, code) => {
     const { source, problems: found } = changed(from, to);
     const mend = found.find((problem) => problem.code === code)?.mend ?? [];

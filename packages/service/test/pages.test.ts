@@ -62,6 +62,18 @@ describe('whatever the address', () => {
   });
 });
 
+describe('an address of the past', () => {
+  it.each([
+    ['/garden/plants/QM-0412', '/garden/specimens/QM-0412'],
+    ['/garden/plants/QM-0412?tab=log&x=1', '/garden/specimens/QM-0412?tab=care&x=1'],
+    ['/garden/specimens?search=fern', '/garden/specimens?q=fern'],
+  ])('%s is redirected for good to %s', async (former, today) => {
+    const response = await get(former);
+    expect([response.status, response.headers.get('location')]).toEqual([301, today]);
+    expect((await get(today)).status).toBe(200);
+  });
+});
+
 describe('a page without JavaScript', () => {
   it('is whole: what the address says is in it, and every control leads somewhere', async () => {
     const page = await (await get('/garden/specimens?q=quill&house=palm&sort=-height')).text();

@@ -34,7 +34,7 @@ export class PageFinder<Page> {
     let rival: Page | undefined;
     for (const segment of template.segments) {
       if ('literal' in segment) {
-        const literals: Map<string, Place<Page>> = (place.literals ??= new Map());
+        const literals = (place.literals ??= new Map<string, Place<Page>>());
         let next = literals.get(segment.literal);
         if (!next) {
           literals.set(segment.literal, (next = newPlace()));

@@ -107,15 +107,14 @@ function readInOrder(
   for (let i = pathEnd + 1; i < queryEnd;) {
     let parameter: CompiledParameter | undefined;
     let value = i;
-    while (next < query.length) {
-      parameter = query[next++] as CompiledParameter;
-      value = i + parameter.name.length;
-      if (text.charCodeAt(value) === 61 && standsAt(text, i, parameter.name)) break;
+    while (parameter === undefined) {
+      const candidate = query[next++];
+      if (candidate === undefined) return false;
+      value = i + candidate.name.length;
+      if (text.charCodeAt(value) === 61 && standsAt(text, i, candidate.name)) parameter = candidate;
       // Not this one; if it stands further on, the query is in another order, which shows when the end is reached.
-      take(reading, parameter, undefined, decode, false);
-      parameter = undefined;
+      else take(reading, candidate, undefined, decode, false);
     }
-    if (parameter === undefined) return false;
     let end = text.indexOf('&', value);
     if (end === -1 || end > queryEnd) end = queryEnd;
     take(reading, parameter, text.slice(value + 1, end), decode, false);

@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import { nearest, suggest } from '../near.ts';
+import { component } from './content-schema.ts';
 import { quote, toPointer, type PatchOperation, type Problem } from '../problem.ts';
 
 /** What may stand in the place of an unknown key, by the shape of the schema; for “did you mean”. */
@@ -85,6 +86,8 @@ const knownKeys = [
   'busy',
 ];
 
+const componentNames = component.options.map(({ shape }) => shape.show.value);
+
 /** Says what Zod found in our own words, one problem for each thing that is wrong. */
 export function shapeProblems(error: z.ZodError, data: unknown): Problem[] {
   return error.issues.flatMap((issue) => describe(issue, data));
@@ -114,28 +117,13 @@ function describe(issue: z.core.$ZodIssue, data: unknown): Problem[] {
           : problem('wrong-kind', `${place} should be ${article(issue.expected)}, not ${quote(valueAt(data, path))}.`),
       ];
     case 'invalid_value':
-      if (valueAt(data, path) === undefined)
-        return [problem('missing-key', `${place} is missing.`, `It may be: ${issue.values.map(String).join(', ')}.`)];
-      return [
-        {
-          ...problem('unknown-word', `${place} cannot be ${quote(valueAt(data, path))}.`, wordHint(issue.values, valueAt(data, path))),
-          ...mendWord(pointer, issue.values, valueAt(data, path)),
-        },
-      ];
-    case 'invalid_union': {
-      if (issue.discriminator !== undefined || issue.errors.length === 0) {
-        return [
-          problem(
-            'unknown-word',
-            `${place} cannot be ${quote(valueAt(data, path))}.`,
-            'See the guide “The app file” for what may stand here.',
-          ),
-        ];
-      }
+      return [wrongWord(pointer, place, issue.values, valueAt(data, path))];
+    case 'invalid_union':
+      // Of a component the name alone is wrong; of anything else, all that is known is that nothing fits.
+      if (issue.discriminator === 'show') return [wrongWord(pointer, place, componentNames, valueAt(data, path))];
       return [
         problem('wrong-kind', `${place} cannot be ${quote(valueAt(data, path))}.`, 'See the guide “The app file” for what may stand here.'),
       ];
-    }
     case 'invalid_format':
       return [problem('wrong-form', `${place} cannot be ${quote(valueAt(data, path))}.`, `The rule: ${issue.message}.`)];
     case 'invalid_key':
@@ -168,12 +156,20 @@ function near(key: string): string | undefined {
   return hint.startsWith('Did') ? hint : 'Take it out, or see the guide “The app file” for what may stand here.';
 }
 
-function mendWord(pointer: string, values: readonly unknown[], given: unknown): { mend?: PatchOperation[] } {
-  const meant = typeof given === 'string' ? nearest(given, values.map(String)) : undefined;
-  return meant === undefined ? {} : { mend: [{ op: 'replace', path: pointer, value: meant }] };
+/** A word that is not one of those that may stand there. */
+function wrongWord(pointer: string, place: string, values: readonly unknown[], given: unknown): Problem {
+  const words = values.map(String);
+  const wrong = typeof given === 'string' ? given : '';
+  const meant = nearest(wrong, words);
+  return {
+    code: given === undefined ? 'missing-key' : 'unknown-word',
+    severity: 'error',
+    message: given === undefined ? `${place} is missing.` : `${place} cannot be ${quote(given)}.`,
+    hint: suggest(wrong, words),
+    pointer,
+    ...(meant === undefined ? {} : { mend: [{ op: 'replace', path: pointer, value: meant }] }),
+  };
 }
-
-const wordHint = (values: readonly unknown[], given: unknown) => suggest(typeof given === 'string' ? given : '', values.map(String));
 
 const article = (kind: string) =>
   ({

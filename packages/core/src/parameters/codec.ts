@@ -29,9 +29,9 @@ export class Corrected {
  */
 export interface Codec {
   /** @param text already percent-decoded, never empty unless `readsBlank` */
-  read(text: string): ParameterValue | Corrected | Refusal;
+  read: (text: string) => ParameterValue | Corrected | Refusal;
   /** The one written form, not yet percent-encoded. @param value anything: callers may be mistaken */
-  write(value: unknown): string | Refusal;
+  write: (value: unknown) => string | Refusal;
   /** Whether the empty text is a value of its own. */
   readsBlank?: boolean;
   /** For a value of several texts, which are joined with commas or repeated in an address. */

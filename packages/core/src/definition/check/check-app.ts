@@ -24,8 +24,13 @@ export interface CheckedApp {
   problems: Problem[];
 }
 
+export interface CheckOptions {
+  /** Finds patterns that can take exponential time; it brings large packages along, so a browser may do without. */
+  isSlowPattern?: (pattern: string) => boolean;
+}
+
 /** Checks the text of an app file (YAML or JSON). Never throws for what the text says. */
-export function checkAppFile(text: string): CheckedApp {
+export function checkAppFile(text: string, options: CheckOptions = {}): CheckedApp {
   const source = parseSource(text);
   if (source.problems.some((problem) => problem.severity === 'error')) return { problems: source.problems };
   const parsed = appFile.safeParse(source.data);
@@ -34,7 +39,7 @@ export function checkAppFile(text: string): CheckedApp {
       problems: inOrder([...source.problems, ...shapeProblems(parsed.error, source.data)].map((problem) => source.locate(problem))),
     };
   }
-  const { compiled, problems } = checkDefinition(parsed.data);
+  const { compiled, problems } = checkDefinition(parsed.data, options);
   return {
     definition: parsed.data,
     compiled,
@@ -43,9 +48,12 @@ export function checkAppFile(text: string): CheckedApp {
 }
 
 /** Checks what an app means, its shape being right. */
-export function checkDefinition(definition: AppDefinition): { compiled: CompiledApp; problems: Problem[] } {
+export function checkDefinition(
+  definition: AppDefinition,
+  { isSlowPattern }: CheckOptions = {},
+): { compiled: CompiledApp; problems: Problem[] } {
   const { app: compiled, problems } = compileApp(definition);
-  const context: CheckContext = { definition, compiled, problems };
+  const context: CheckContext = { definition, compiled, problems, isSlowPattern };
   checkCollections(context);
   for (const [name, page] of Object.entries(definition.pages)) checkPageContent(context, name, page);
   const scope = new ScopeCheck(context, appScopeTypes);

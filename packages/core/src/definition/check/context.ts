@@ -7,6 +7,8 @@ export interface CheckContext {
   definition: AppDefinition;
   compiled: CompiledApp;
   problems: Problem[];
+  /** Whether a pattern can take exponential time; where nobody can tell, it is not asked. */
+  isSlowPattern: ((pattern: string) => boolean) | undefined;
 }
 
 export type Place = readonly (string | number)[];

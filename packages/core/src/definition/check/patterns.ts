@@ -1,11 +1,10 @@
-import { analyse } from 'scslre';
 import { DeclarationError } from '../../parameters/codec.ts';
 import { wholePattern } from '../../parameters/types/text-limits.ts';
 import { quote } from '../../problem.ts';
 import { report, type CheckContext, type Place } from './context.ts';
 
-/** Patterns that were found harmless, or why they are not; the same few stand in many places. */
-const known = new Map<string, string | undefined>();
+/** What was found of each pattern; the same few stand in many places. */
+const known = new Map<string, boolean>();
 
 /** A pattern has to be a regular expression, and one that no text can keep busy for long. */
 export function checkPattern(context: CheckContext, place: Place, pattern: string): void {
@@ -16,20 +15,16 @@ export function checkPattern(context: CheckContext, place: Place, pattern: strin
     report(context, place, { code: error.code, message: error.message, ...(error.hint === undefined ? {} : { hint: error.hint }) });
     return;
   }
-  if (!known.has(pattern)) known.set(pattern, slowness(pattern));
-  const slow = known.get(pattern);
-  if (slow === undefined) return;
+  const { isSlowPattern } = context;
+  if (isSlowPattern === undefined) return;
+  let slow = known.get(pattern);
+  if (slow === undefined) known.set(pattern, (slow = isSlowPattern(pattern)));
+  if (!slow) return;
   report(context, place, {
     code: 'pattern-slow',
-    message: `The pattern ${quote(pattern, 60)} can take ${slow} time for a text made for it.`,
+    message: `The pattern ${quote(pattern, 60)} can take exponential time for a text made for it.`,
     hint: 'Give each repetition something that only it can match, as in [a-z]+(-[a-z]+)*.',
   });
-}
-
-/** How badly a pattern can backtrack: `exponential`, or undefined. */
-function slowness(pattern: string): string | undefined {
-  const { reports } = analyse(new RegExp(`^(?:${pattern})$`, 'u'), { reportTypes: { Move: false } });
-  return reports.some(({ exponential }) => exponential) ? 'exponential' : undefined;
 }
 
 /** The patterns of parameters and of lists' items. */
