@@ -14,6 +14,6 @@ export default defineConfig(({ isSsrBuild }) => ({
         modulePreload: { polyfill: false },
         rollupOptions: { input: 'src/browser/start.ts' },
       },
-  // Everything is bundled, so that the service needs no Svelte of its own.
-  ssr: { noExternal: true },
+  // Svelte is bundled, so that the service needs none of its own; core is not, because the two have to share its classes.
+  ssr: { noExternal: true, external: ['@pallmist/core', '@pallmist/core/address', '@pallmist/core/view'] },
 }));

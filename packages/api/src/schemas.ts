@@ -53,6 +53,7 @@ export const reading = z.object({
   ),
   problems: z.array(problem),
   undeclared: z.array(z.object({ name: z.string(), text: z.string() })),
+  former: z.boolean().describe('Right in the past: to be replaced by today’s address for good'),
   fragment: z.string().optional(),
   address: z.string().optional().describe('The one written form of the address, where it can be shown'),
 });

@@ -112,7 +112,7 @@ export function webApp(parts: WebParts): Express {
       host.say(response, message(undefined, status, 'That could not be understood', ['The request is not well-formed.']));
       return;
     }
-    request.log.error({ error }, 'request failed');
+    request.log.error({ err: error }, 'request failed');
     host.say(response, busyMessage(live.at(request.path)));
   });
   return web;

@@ -100,13 +100,20 @@ describe('drafts and editions, for the owner', () => {
   });
 
   it('keep a broken draft with every problem in its place, and go on serving the edition', async () => {
-    const broken = gardenFile.replace('bind: q,', 'bind: query,').replace('page: houses }', 'page: huoses }');
+    const broken = gardenFile
+      .replace('bind: q,', 'bind: query,')
+      .replace('page: houses }', 'page: huoses }')
+      .replace('default: overview', 'default: cover');
     const draft = (await (await service.owner('PUT', '/apps/quillmoor/draft', { source: broken })).json()) as {
       revision: number;
       problems: { code: string; line: number; column: number }[];
     };
     expect(draft.problems.map(({ code }) => code)).toEqual(expect.arrayContaining(['unknown-binding', 'unknown-page']));
     expect(draft.problems.every(({ line, column }) => line > 0 && column > 0)).toBe(true);
+    for (const path of ['/specimens', '/specimens/QM-0412', '/houses', '/nothing']) {
+      const shown = await service.owner('GET', `/../../draft/quillmoor${path}`);
+      expect(shown.status, path).toBeLessThan(500);
+    }
     const refused = await service.owner('POST', '/apps/quillmoor/publish', {});
     expect(refused.status).toBe(422);
     expect((await problem(refused)).problems?.length).toBe(draft.problems.length);

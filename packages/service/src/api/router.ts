@@ -56,7 +56,7 @@ export function apiRouter(parts: ApiParts): Router {
       return;
     }
     const details = error instanceof Refused ? error.details : fromExpress(error);
-    if (details.status >= 500) request.log.error({ error }, 'request failed');
+    if (details.status >= 500) request.log.error({ err: error }, 'request failed');
     response.status(details.status).type('application/problem+json').send(JSON.stringify(details));
   });
   return router;
