@@ -17,7 +17,13 @@ export interface TestService extends Service {
 /** A real service on loopback with a database of its own in a new directory. */
 export async function startTestService(): Promise<TestService> {
   const data = mkdtempSync(join(tmpdir(), 'pallmist-test-'));
-  const service = await startService({ port: 0, host: '127.0.0.1', data, publicUrl: undefined, log: (process.env['TESTLOG'] ?? 'silent') as 'silent' });
+  const service = await startService({
+    port: 0,
+    host: '127.0.0.1',
+    data,
+    publicUrl: undefined,
+    log: (process.env['TESTLOG'] ?? 'silent') as 'silent',
+  });
   const token = readFileSync(join(data, 'api-token'), 'utf8').trim();
   return {
     ...service,
