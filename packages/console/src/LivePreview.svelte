@@ -79,7 +79,7 @@
       if (location && location.pathname !== 'blank') follow(location.pathname + location.search + location.hash);
     }}
   ></iframe>
-  <div class="reading"><ReadingTable {reading} /></div>
+  <div class="reading"><ReadingTable {reading} app={compiled} /></div>
 </div>
 
 <style>
@@ -100,6 +100,8 @@
   }
   .reading {
     grid-row: 4;
+    max-height: 32vh;
+    overflow: auto;
   }
   .note {
     margin: 0;

@@ -51,15 +51,17 @@
         {#if declaration.default !== undefined}<span class="type">= {String(declaration.default)}</span>{/if}
       </summary>
       {#if open === name}
-        <ParameterForm
-          {workshop}
-          {definition}
-          {page}
-          {name}
-          {declaration}
-          inPath={inPath.has(name)}
-          onrenamed={(to) => place.change({ parameter: to })}
-        />
+        {#key workshop.reverts}
+          <ParameterForm
+            {workshop}
+            {definition}
+            {page}
+            {name}
+            {declaration}
+            inPath={inPath.has(name)}
+            onrenamed={(to) => place.change({ parameter: to })}
+          />
+        {/key}
       {/if}
     </details>
   {:else}

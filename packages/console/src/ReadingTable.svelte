@@ -1,13 +1,17 @@
 <script lang="ts">
-  import type { Reading } from '@pallmist/core/address';
+  import type { CompiledApp, ParameterReading, Reading } from '@pallmist/core/address';
   import Parts from './Parts.svelte';
 
-  const { reading }: { reading: Reading } = $props();
+  const { reading, app }: { reading: Reading; app: CompiledApp } = $props();
   const own = $derived(reading.problems.filter(({ parameter }) => parameter === undefined));
 
-  function told(value: unknown): string {
+  /** Texts in quotes; what is more than one text, as it would be written. */
+  function told({ name, value }: ParameterReading): string {
     if (value === undefined) return '—';
-    return typeof value === 'string' ? `“${value}”` : JSON.stringify(value);
+    if (typeof value !== 'object') return typeof value === 'string' ? `“${value}”` : String(value);
+    const { codec, declaration } = app.pages.get(reading.page ?? '')?.byName.get(name) ?? {};
+    const written = declaration?.type === 'packed' ? undefined : codec?.write(value);
+    return typeof written === 'string' ? written : JSON.stringify(value);
   }
 </script>
 
@@ -25,7 +29,7 @@
           <tr>
             <th scope="row"><Parts parts={[{ text: parameter.name, kind: parameter.place }]} /></th>
             <td><code>{parameter.text ?? ''}</code></td>
-            <td>{told(parameter.value)}</td>
+            <td>{told(parameter)}</td>
             <td>{parameter.origin}{parameter.corrected ? ', corrected' : ''}</td>
           </tr>
           {#if parameter.problem}<tr class="problem"><td></td><td colspan="3">{parameter.problem.message}</td></tr>{/if}

@@ -45,11 +45,13 @@
     {:else if workshop.dirty}not saved{/if}
   </span>
   {#if workshop.outrun}<button class="plain" onclick={() => workshop.load()}>Take the other draft</button>{/if}
-  {#if workshop.dirty}<button class="plain" onclick={() => workshop.revert()}>Undo all</button>{/if}
-  <button class="plain" disabled={!workshop.dirty || workshop.working !== undefined} onclick={() => workshop.save()}>Save draft</button>
-  <button disabled={workshop.working !== undefined || !workshop.loaded} onclick={() => workshop.publish()}>
-    {errors > 0 ? `Publish (${errors} ${errors === 1 ? 'error' : 'errors'})` : 'Publish'}
-  </button>
+  {#if workshop.loaded}
+    {#if workshop.dirty}<button class="plain" onclick={() => workshop.revert()}>Undo all</button>{/if}
+    <button class="plain" disabled={!workshop.dirty || workshop.working !== undefined} onclick={() => workshop.save()}>Save draft</button>
+    <button disabled={workshop.working !== undefined || !workshop.loaded} onclick={() => workshop.publish()}>
+      {errors > 0 ? `Publish (${errors} ${errors === 1 ? 'error' : 'errors'})` : 'Publish'}
+    </button>
+  {/if}
 </header>
 
 {#if !workshop.loaded}

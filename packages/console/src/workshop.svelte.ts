@@ -11,6 +11,8 @@ export class Workshop {
   #foundByService: Problem[] = $state.raw([]);
   revision = $state(0);
   loaded = $state(false);
+  /** How often changes were thrown away: what was typed and refused goes with them. */
+  reverts = $state(0);
   working: 'saving' | 'publishing' | undefined = $state();
   /** What happened last, for people. */
   message: { tone: 'good' | 'bad'; text: string } | undefined = $state();
@@ -62,6 +64,7 @@ export class Workshop {
 
   /** Throws away what is not saved. */
   revert(): void {
+    this.reverts++;
     this.#source = this.#saved;
     this.message = undefined;
   }
