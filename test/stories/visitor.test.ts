@@ -54,6 +54,39 @@ describe('a visitor with JavaScript', () => {
     await untilAddress('/garden/specimens?q=needle&house=thorn');
   });
 
+  it('moves between pages without loading the document, and back to the list as it was left', async () => {
+    await page.goto(`${service.base}/garden/specimens?house=palm`);
+    await untilTaken(page);
+    await page.evaluate(() => ((globalThis as { mark?: number }).mark = 1));
+    await page.getByRole('searchbox').fill('e');
+    await untilAddress('/garden/specimens?q=e&house=palm');
+    await page.waitForFunction(() => !document.querySelector('table.busy'));
+    const last = page.locator('tbody tr').last();
+    await last.scrollIntoViewIfNeeded();
+    const [name = ''] = await last.locator('td').allInnerTexts();
+    const scrolled = await page.evaluate(() => scrollY);
+    expect(scrolled).toBeGreaterThan(100);
+    await last.getByRole('link').click();
+    await page.getByRole('heading', { name, level: 1 }).waitFor();
+    expect(await page.title()).toContain(name);
+    expect(await page.evaluate(() => [scrollY, document.activeElement?.id])).toEqual([0, 'content']);
+    await page.getByRole('link', { name: 'Field notes' }).click();
+    await page.getByRole('link', { name: 'Glasshouses', exact: true }).click();
+    await untilAddress('/garden/houses');
+    await page.goBack();
+    await page.getByRole('heading', { name, level: 1 }).waitFor();
+    expect(address()).toMatch(/\?tab=notes$/);
+    await page.goBack();
+    await untilAddress('/garden/specimens?q=e&house=palm');
+    await last.waitFor();
+    await page.waitForFunction((top) => Math.abs(scrollY - top) < 3, scrolled);
+    expect(await page.getByRole('searchbox').inputValue()).toBe('e');
+    expect(await page.evaluate(() => (globalThis as { mark?: number }).mark)).toBe(1);
+    // What the service has to say itself is a document: sign-in, and a record that is gone.
+    await page.getByRole('link', { name: 'Care rounds' }).click();
+    await page.waitForURL('**/sign-in?*');
+  });
+
   it('searches, filters and sorts; typing is one step of the history', async () => {
     await page.goto(`${service.base}/garden/specimens?page=3`);
     await untilTaken(page);

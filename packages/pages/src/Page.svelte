@@ -21,7 +21,8 @@
   {#if live.failure}
     <p class="notice" role="alert">{live.failure} <button onclick={() => live.retry()}>Try again</button></p>
   {/if}
-  <Content content={shown.content} {live} />
+  <!-- Another page is drawn anew, so that nothing typed in one stays in the other. -->
+  {#key live.name}<Content content={shown.content} {live} />{/key}
 </Frame>
 
 <style>

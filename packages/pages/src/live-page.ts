@@ -4,6 +4,8 @@ import type { ShownPage } from '@pallmist/core/view';
 /** What the drawing components get: the page as it is now, and the way to change it. */
 export interface LivePage {
   readonly shown: ShownPage;
+  /** Name of the page that is shown. */
+  readonly name: string;
   /** New data are on their way. */
   readonly busy: boolean;
   /** What to say when they did not come. */

@@ -13,7 +13,7 @@ export type { MessagePage } from './message-page.ts';
 export function renderPage(material: PageMaterial, tools: ShowTools, assets: Assets): string {
   const shown = showPage(material, tools);
   const nothing = () => undefined;
-  const live: LivePage = { shown, busy: false, failure: undefined, taken: false, change: nothing, retry: nothing };
+  const live: LivePage = { shown, name: material.name, busy: false, failure: undefined, taken: false, change: nothing, retry: nothing };
   const { body } = render(Page, { props: { live } });
   return assembleDocument({ title: `${shown.title} · ${shown.appTitle}`, body, assets, material, canonical: shown.address });
 }

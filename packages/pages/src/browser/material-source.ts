@@ -1,0 +1,48 @@
+import type { PageMaterial } from '@pallmist/core/view';
+
+/** The media type by which the browser asks for a page’s material instead of its document. */
+const materialType = 'application/vnd.pallmist.material+json';
+/** Milliseconds for which a page that was fetched ahead is fresh enough to be shown. */
+const freshFor = 5000;
+
+/** What asking for a page’s material came to: the material, or that the service has to answer with a document of its own. */
+export type Fetched = { material: PageMaterial } | { document: true };
+
+/**
+ * Fetches a page’s material. @throws when the service does not answer, or fails
+ */
+export async function fetchMaterial(address: string, signal?: AbortSignal): Promise<Fetched> {
+  const response = await fetch(address, { headers: { accept: materialType }, redirect: 'manual', ...(signal ? { signal } : {}) });
+  // A redirect to sign-in, an unknown record, an address of the past: each has a document that says so.
+  if (response.type === 'opaqueredirect' || (response.status >= 400 && response.status < 500)) return { document: true };
+  if (!response.ok) throw new Error(`status ${String(response.status)}`);
+  if (!response.headers.get('content-type')?.startsWith(materialType)) return { document: true };
+  return { material: (await response.json()) as PageMaterial };
+}
+
+/** Pages that a person seems about to open, fetched ahead. */
+export class AheadFetcher {
+  readonly #fetched = new Map<string, { at: number; answer: Promise<Fetched> }>();
+
+  /** Begins to fetch an address, unless it was fetched a moment ago. */
+  begin(address: string): void {
+    const present = this.#fetched.get(address);
+    if (present && performance.now() - present.at < freshFor) return;
+    if (this.#fetched.size > 20) this.#fetched.clear();
+    const answer = fetchMaterial(address);
+    answer.catch(() => this.#fetched.delete(address));
+    this.#fetched.set(address, { at: performance.now(), answer });
+  }
+
+  /** What was fetched ahead, once; or else fetched now. */
+  take(address: string, signal: AbortSignal): Promise<Fetched> {
+    const ahead = this.#fetched.get(address);
+    this.#fetched.delete(address);
+    return ahead && performance.now() - ahead.at < freshFor ? ahead.answer : fetchMaterial(address, signal);
+  }
+
+  /** Forgets everything: something has changed. */
+  clear(): void {
+    this.#fetched.clear();
+  }
+}
