@@ -198,6 +198,54 @@ describe('a visitor without JavaScript', () => {
   });
 });
 
+describe.each([true, false])('filters, with JavaScript: %s', (javaScript) => {
+  beforeEach(() => open(javaScript));
+  const apply = async (name: string) => {
+    if (!javaScript) await page.locator('form', { hasText: name }).getByRole('button', { name: 'Apply' }).click();
+  };
+
+  it('choose several zones and a day, and keep one another', async () => {
+    await page.goto(`${service.base}/garden/specimens?q=e`);
+    if (javaScript) await untilTaken(page);
+    await page.getByRole('checkbox', { name: 'Fog desert' }).check();
+    await apply('Climate zones');
+    await page.waitForURL(/zones=fog-desert/);
+    await page.getByRole('checkbox', { name: 'Tea slope' }).check();
+    await apply('Climate zones');
+    await page.waitForURL(/tea-slope/);
+    await page.getByLabel('Planted after').fill('2015-01-01');
+    await page.getByLabel('Planted after').blur();
+    await apply('Planted after');
+    await page.waitForURL(/planted=2015-01-01/);
+    const reading = await fetch(`${service.base}/-/api/v1/apps/quillmoor/read`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ address: address() }),
+    });
+    // However a form has written it, it reads the same, and Pallmist writes it in one form.
+    expect(await reading.json()).toMatchObject({
+      values: { q: 'e', zones: ['fog-desert', 'tea-slope'], planted: '2015-01-01' },
+      address: '/garden/specimens?q=e&zones=fog-desert,tea-slope&planted=2015-01-01',
+    });
+    await page.waitForFunction(() => !document.querySelector('table.busy'));
+    const days = await page.locator('tbody td:nth-child(4)').allInnerTexts();
+    expect(days.length).toBeGreaterThan(0);
+    expect(days.every((day) => day > '2015-01-01')).toBe(true);
+  });
+
+  it('turn a switch by pointer and by space bar', async () => {
+    await page.goto(`${service.base}/garden/houses/palm`);
+    if (javaScript) await untilTaken(page);
+    await page.getByRole('switch', { name: 'Tell me its story' }).click();
+    await untilAddress('/garden/houses/palm?story=true');
+    await page.getByRole('region', { name: 'What they say about it' }).waitFor();
+    await page.getByRole('switch').focus();
+    await page.keyboard.press(javaScript ? 'Space' : 'Enter');
+    await untilAddress('/garden/houses/palm');
+    expect(await page.getByRole('region', { name: 'What they say about it' }).count()).toBe(0);
+  });
+});
+
 describe.each([true, false])('a keeper, with JavaScript: %s', (javaScript) => {
   beforeEach(() => open(javaScript));
 

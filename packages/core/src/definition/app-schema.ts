@@ -32,6 +32,12 @@ const where = z.strictObject({
   field: name,
   equals: value.optional(),
   contains: value.optional().describe('Capitals and accents do not matter'),
+  startsWith: value.optional().describe('Capitals and accents do not matter'),
+  oneOf: value.optional().describe('A list of values'),
+  within: value.optional().describe('A range, both ends included'),
+  before: value.optional(),
+  after: value.optional(),
+  empty: z.union([z.boolean(), value]).optional().describe('Whether the field has no value'),
   absent: z
     .enum(['leave-out', 'nothing'])
     .optional()

@@ -13,6 +13,9 @@ export interface Facets {
   children: { path: Path; content: ComponentDefinition[] }[];
 }
 
+/** The types of parameters that each kind of input can change. */
+const inputKinds = { choices: ['list'], toggle: ['boolean'], input: ['date', 'integer', 'number'] };
+
 /** Lists a component's references; the check and the closure of links read them from here. */
 export function facetsOf(component: ComponentDefinition): Facets {
   const facets: Facets = { texts: [], links: [], binds: [], reads: [], children: [] };
@@ -45,6 +48,16 @@ export function facetsOf(component: ComponentDefinition): Facets {
       text(['label'], component.label);
       text(['anything'], component.anything);
       facets.binds.push({ path: ['bind'], name: component.bind, kinds: ['choice', 'record'] });
+      break;
+    case 'choices':
+    case 'toggle':
+    case 'input':
+      text(['label'], component.label);
+      facets.binds.push({ path: ['bind'], name: component.bind, kinds: inputKinds[component.show] });
+      break;
+    case 'panel':
+      text(['label'], component.label);
+      facets.children.push({ path: ['content'], content: component.content });
       break;
     case 'tabs':
       text(['label'], component.label);

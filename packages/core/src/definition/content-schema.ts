@@ -44,6 +44,22 @@ const select = z.strictObject({
   when,
 });
 
+const choices = z.strictObject({
+  show: z.literal('choices'),
+  bind: name.describe('A list of a choice or of a record'),
+  label: text,
+  when,
+});
+
+const toggle = z.strictObject({ show: z.literal('toggle'), bind: name.describe('A boolean parameter'), label: text, when });
+
+const input = z.strictObject({
+  show: z.literal('input'),
+  bind: name.describe('A date, integer or number parameter'),
+  label: text,
+  when,
+});
+
 const column = z.strictObject({
   field: name.optional().describe('A field of the read’s collection'),
   text: text.optional().describe('What the cell says, instead of the field'),
@@ -94,6 +110,15 @@ const tabs = z.strictObject({
   when,
 });
 
+const panel = z.strictObject({
+  show: z.literal('panel'),
+  label: text.optional().describe('Its heading'),
+  get content() {
+    return z.array(component);
+  },
+  when,
+});
+
 /** One component of a page. A new component is a schema here, a file in `view/`, and a Svelte file in pages. */
 export const component = z.discriminatedUnion('show', [
   heading,
@@ -103,6 +128,10 @@ export const component = z.discriminatedUnion('show', [
   navigation,
   search,
   select,
+  choices,
+  toggle,
+  input,
+  panel,
   tabs,
   table,
   pager,

@@ -1,4 +1,5 @@
 import { toPointer, type PatchOperation } from '../problem.ts';
+import { operators } from './operators.ts';
 import type { AppDefinition } from './app-schema.ts';
 import { walkContent } from './component-facets.ts';
 import type { LinkDefinition } from './schema-parts.ts';
@@ -72,7 +73,7 @@ function renameInReads(
       if (typeof value === 'string') renameText(patch, [...at, key], value, from, to);
     }
     for (const [index, condition] of (read.where ?? []).entries()) {
-      for (const key of ['equals', 'contains'] as const) {
+      for (const key of operators) {
         const value = condition[key];
         if (typeof value === 'string') renameText(patch, [...at, 'where', index, key], value, from, to);
       }

@@ -1,5 +1,6 @@
 import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
 import { linksFrom, walkContent } from '../definition/component-facets.ts';
+import { operands } from '../definition/operators.ts';
 import { expressionsOf } from '../expressions/template-text.ts';
 import type { AppPart } from './material.ts';
 
@@ -89,7 +90,7 @@ export function expressionsIn(page: PageDefinition, navigation: AppDefinition['n
     if (component.when !== undefined) conditions.push(component.when);
   }
   for (const read of Object.values(page.reads ?? {})) {
-    texts.push(...strings([read.sort, read.page, ...(read.where ?? []).flatMap(({ equals, contains }) => [equals, contains])]));
+    texts.push(...strings([read.sort, read.page, ...(read.where ?? []).flatMap((condition) => operands<unknown>(condition))]));
   }
   return [...conditions, ...texts.flatMap(expressionsOf)];
 }

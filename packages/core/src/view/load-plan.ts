@@ -1,16 +1,20 @@
-import type { SortKey, Values } from '../parameters/declaration.ts';
+import type { RangeValue, SortKey, Values } from '../parameters/declaration.ts';
 import type { AppDefinition, PageDefinition, ReadDefinition } from '../definition/app-schema.ts';
+import { operators, type Operator } from '../definition/operators.ts';
 import { walkContent } from '../definition/component-facets.ts';
 import { Evaluator, type EvaluateCel } from '../expressions/evaluator.ts';
 import { pageScopeTypes } from '../expressions/page-scope.ts';
 import type { Person } from '../gate/pass.ts';
 
+type Plain = string | number | boolean;
+
 /** One condition, its value settled. */
-export interface PlannedCondition {
-  field: string;
-  operator: 'equals' | 'contains';
-  value: string | number | boolean;
-}
+export type PlannedCondition = { field: string } & (
+  | { operator: 'equals' | 'contains' | 'startsWith' | 'before' | 'after'; value: Plain }
+  | { operator: 'oneOf'; value: Plain[] }
+  | { operator: 'within'; value: RangeValue }
+  | { operator: 'empty'; value: boolean }
+);
 
 /** One read, with every value that it depends on. */
 export interface PlannedRead {
@@ -60,8 +64,9 @@ export function planLoad(
   }
   for (const [name, read] of Object.entries(page.reads ?? {})) plan.reads[name] = planRead(read, evaluator);
   for (const { component } of walkContent(page.content)) {
-    const bound = component.show === 'select' ? page.parameters?.[component.bind] : undefined;
-    if (bound?.type === 'record' && bound.of !== undefined && !plan.options.includes(bound.of)) plan.options.push(bound.of);
+    const bound = component.show === 'select' || component.show === 'choices' ? page.parameters?.[component.bind] : undefined;
+    const { type, of } = bound?.items ?? bound ?? {};
+    if (type === 'record' && of !== undefined && !plan.options.includes(of)) plan.options.push(of);
   }
   return plan;
 }
@@ -70,11 +75,10 @@ function planRead(read: ReadDefinition, evaluator: Evaluator): PlannedRead {
   const where: PlannedCondition[] = [];
   let nothing = false;
   for (const condition of read.where ?? []) {
-    const operator = condition.contains === undefined ? 'equals' : 'contains';
-    const value = evaluator.value(condition[operator] ?? '');
-    const plain = typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean';
-    if (!plain || (operator === 'contains' && value === '')) nothing ||= condition.absent === 'nothing';
-    else where.push({ field: condition.field, operator, value });
+    const operator = operators.find((candidate) => condition[candidate] !== undefined) ?? 'equals';
+    const planned = planCondition(condition.field, operator, evaluator.value(condition[operator] ?? ''));
+    if (planned === undefined) nothing ||= condition.absent === 'nothing';
+    else where.push(planned);
   }
   const page = read.page === undefined ? 1 : Number(evaluator.value(read.page) ?? 1);
   return {
@@ -86,6 +90,25 @@ function planRead(read: ReadDefinition, evaluator: Evaluator): PlannedRead {
     nothing,
   };
 }
+
+/** A condition with a value that its operator can use; undefined where the value is absent. */
+function planCondition(field: string, operator: Operator, value: unknown): PlannedCondition | undefined {
+  switch (operator) {
+    case 'oneOf': {
+      // A list that is empty asks for nothing in particular.
+      const values = Array.isArray(value) ? value.filter(isPlain) : isPlain(value) && value !== '' ? [value] : [];
+      return values.length === 0 ? undefined : { field, operator, value: values };
+    }
+    case 'within':
+      return typeof value === 'object' && value !== null ? { field, operator, value: value } : undefined;
+    case 'empty':
+      return typeof value === 'boolean' ? { field, operator, value } : undefined;
+    default:
+      return isPlain(value) && (value !== '' || operator === 'equals') ? { field, operator, value } : undefined;
+  }
+}
+
+const isPlain = (value: unknown): value is Plain => typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean';
 
 function sortKeys(value: unknown): SortKey[] {
   if (Array.isArray(value)) return value as SortKey[];

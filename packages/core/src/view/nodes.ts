@@ -13,6 +13,10 @@ export type Node =
   | NavigationNode
   | SearchNode
   | SelectNode
+  | ChoicesNode
+  | ToggleNode
+  | InputNode
+  | PanelNode
   | TabsNode
   | TableNode
   | PagerNode
@@ -78,6 +82,38 @@ export interface SelectNode {
   value: string;
   options: { value: string; text: string }[];
   form: KeepingForm;
+}
+export interface ChoicesNode {
+  show: 'choices';
+  name: string;
+  label: string;
+  options: { value: string; text: string; chosen: boolean }[];
+  /** None chosen is a choice of its own, since there is a default. */
+  hasDefault: boolean;
+  form: KeepingForm;
+}
+export interface ToggleNode {
+  show: 'toggle';
+  on: boolean;
+  /** Turns it over. */
+  turn: ChangeAnchor;
+}
+export interface InputNode {
+  show: 'input';
+  name: string;
+  label: string;
+  kind: 'date' | 'number';
+  value: string;
+  /** Limits and step, as HTML has them. */
+  min?: string;
+  max?: string;
+  step?: string;
+  form: KeepingForm;
+}
+export interface PanelNode {
+  show: 'panel';
+  label: string;
+  content: Node[];
 }
 export interface TabsNode {
   show: 'tabs';

@@ -2,7 +2,7 @@ import { writeAddress } from '../address/write.ts';
 import type { ComponentDefinition } from '../definition/content-schema.ts';
 import { signInAddress } from '../gate/way-back.ts';
 import { details } from './components/details.ts';
-import { search, select } from './components/filters.ts';
+import { choices, input, search, select, toggle } from './components/filters.ts';
 import { pager } from './components/pager.ts';
 import { heading, link, navigation, notice, text } from './components/plain.ts';
 import { signIn } from './components/sign-in.ts';
@@ -54,6 +54,14 @@ function showOne(component: ComponentDefinition, shower: Shower, showAll: (conte
       return search(component, shower);
     case 'select':
       return select(component, shower);
+    case 'choices':
+      return choices(component, shower);
+    case 'toggle':
+      return toggle(component, shower);
+    case 'input':
+      return input(component, shower);
+    case 'panel':
+      return { show: 'panel', label: shower.text(component.label), content: showAll(component.content) };
     case 'tabs':
       return tabs(component, shower, showAll);
     case 'table':

@@ -93,9 +93,11 @@ export class Shower {
     const keeps = query
       .split('&')
       .filter((pair) => pair !== '')
-      .map((pair) => {
+      .flatMap((pair) => {
         const [name = '', text = ''] = pair.split('=');
-        return { name, value: decodeForShow(text) };
+        // A list is kept item by item: a form would encode the commas between them.
+        const several = this.app.pages.get(this.material.name)?.byName.get(name)?.codec.several !== undefined;
+        return (several ? text.split(',') : [text]).map((item) => ({ name, value: decodeForShow(item) }));
       });
     return { action, keeps };
   }

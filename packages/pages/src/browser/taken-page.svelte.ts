@@ -103,7 +103,10 @@ export class TakenPage implements LivePage {
     if (this.#planFor(reading.values) !== this.#plan) void this.#fetchData(cause);
     else {
       this.#giveUp();
-      if (cause === 'history') void tick().then(scroll.restore);
+      if (cause === 'history')
+        void tick().then(() => {
+          scroll.restore();
+        });
     }
   }
 

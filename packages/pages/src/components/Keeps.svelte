@@ -4,6 +4,6 @@
   const { form }: { form: KeepingForm } = $props();
 </script>
 
-{#each form.keeps as { name, value } (name)}
+{#each form.keeps as { name, value }, index (index)}
   <input type="hidden" {name} {value} />
 {/each}

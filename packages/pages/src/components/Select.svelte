@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { SelectNode } from '@pallmist/core/view';
   import type { LivePage } from '../live-page.ts';
-  import Keeps from './Keeps.svelte';
+  import Filter from './Filter.svelte';
 
   const { node, live }: { node: SelectNode; live: LivePage } = $props();
 
@@ -11,8 +11,7 @@
   }
 </script>
 
-<form method="get" action={node.form.action}>
-  <Keeps form={node.form} />
+<Filter form={node.form} {live}>
   <label>
     <span>{node.label}</span>
     <select name={node.name} value={node.value} onchange={chosen}>
@@ -21,16 +20,9 @@
       {/each}
     </select>
   </label>
-  {#if !live.taken}<button>Apply</button>{/if}
-</form>
+</Filter>
 
 <style>
-  form {
-    display: inline-flex;
-    align-items: end;
-    gap: 0.4rem;
-    margin: 0.3rem 1rem 0.6rem 0;
-  }
   label {
     display: grid;
     gap: 0.15rem;
@@ -46,14 +38,5 @@
     padding: 0 0.5rem;
     height: 2.5rem;
     max-width: 16rem;
-  }
-  button {
-    height: 2.5rem;
-    background: none;
-    color: var(--leaf);
-    border: 1px solid var(--leaf);
-    border-radius: var(--round);
-    padding: 0 0.7rem;
-    cursor: pointer;
   }
 </style>

@@ -3,6 +3,7 @@ import type {
   CollectionDefinition,
   FieldDefinition,
   FieldValue,
+  PlannedCondition,
   PlannedRead,
   ReadData,
   RecordData,
@@ -98,15 +99,9 @@ export class RecordStore {
     const empty: ReadData = { rows: [], total: 0, page: read.page, size: read.size };
     if (!collection || read.nothing) return empty;
     const values: Bound[] = [];
-    const conditions = read.where.map(({ field, operator, value }) => {
-      const definition = collection.fields[field];
-      if (!definition) return '0';
-      if (operator === 'contains') {
-        values.push(fold(String(value)));
-        return `instr(${definition.type === 'text' ? foldedColumn(field) : column(field)}, ?) > 0`;
-      }
-      values.push(typeof value === 'boolean' ? Number(value) : value);
-      return `${column(field)} = ?`;
+    const conditions = read.where.map((condition) => {
+      const field = collection.fields[condition.field];
+      return field ? conditionSql(condition, field, values) : '0';
     });
     const where = conditions.length === 0 ? '' : ` WHERE ${conditions.join(' AND ')}`;
     const table = tableName(app, read.from);
@@ -162,6 +157,42 @@ export class RecordStore {
       this.#statements.set(sql, (statement = this.#sqlite.prepare(sql)));
     }
     return statement;
+  }
+}
+
+/** A condition in SQL; its values are appended to those that are bound. */
+function conditionSql(condition: PlannedCondition, { type }: FieldDefinition, values: Bound[]): string {
+  const kept = column(condition.field);
+  const folded = type === 'text' ? foldedColumn(condition.field) : kept;
+  const bind = (value: string | number | boolean) => {
+    values.push(typeof value === 'boolean' ? Number(value) : value);
+    return '?';
+  };
+  switch (condition.operator) {
+    case 'contains':
+      return `instr(${folded}, ${bind(fold(String(condition.value)))}) > 0`;
+    case 'startsWith': {
+      // A span of the index: everything from the text on, before the text with a last character of its own.
+      const start = fold(String(condition.value));
+      return `${folded} >= ${bind(start)} AND ${folded} < ${bind(`${start}\u{10ffff}`)}`;
+    }
+    case 'oneOf':
+      return `${kept} IN (${condition.value.map(bind).join(', ')})`;
+    case 'within': {
+      const { from, to } = condition.value;
+      return [
+        from === undefined ? `${kept} IS NOT NULL` : `${kept} >= ${bind(from)}`,
+        ...(to === undefined ? [] : [`${kept} <= ${bind(to)}`]),
+      ].join(' AND ');
+    }
+    case 'before':
+      return `${kept} < ${bind(condition.value)}`;
+    case 'after':
+      return `${kept} > ${bind(condition.value)}`;
+    case 'empty':
+      return `${kept} IS ${condition.value ? '' : 'NOT '}NULL`;
+    case 'equals':
+      return `${kept} = ${bind(condition.value)}`;
   }
 }
 

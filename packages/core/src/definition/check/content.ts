@@ -110,6 +110,15 @@ function checkComponent(context: CheckContext, at: Place, page: PageDefinition, 
         hint: 'Give the parameter a default.',
       });
     }
+  } else if (component.show === 'choices') {
+    const items = page.parameters?.[component.bind]?.items;
+    if (items && items.type !== 'choice' && items.type !== 'record') {
+      report(context, [...at, 'bind'], {
+        code: 'binding-wrong-type',
+        message: `“${component.bind}” is a list of ${items.type}; there is nothing to choose from.`,
+        hint: 'Make its items a choice or a record.',
+      });
+    }
   } else if (component.show === 'table') {
     const from = page.reads?.[component.rows]?.from;
     for (const [index, column] of component.columns.entries()) {

@@ -1,5 +1,6 @@
 import { suggest } from '../../near.ts';
 import { toPointer } from '../../problem.ts';
+import { operators } from '../operators.ts';
 import type { PageDefinition } from '../app-schema.ts';
 import { report, type CheckContext, type Place } from './context.ts';
 import { mendName } from './mend-name.ts';
@@ -29,16 +30,16 @@ export function checkReads(context: CheckContext, place: Place, page: PageDefini
           ...mendName([...where, 'field'], condition.field, Object.keys(collection.fields)),
         });
       }
-      const operators = (['equals', 'contains'] as const).filter((operator) => condition[operator] !== undefined);
-      if (operators.length !== 1) {
+      const given = operators.filter((operator) => condition[operator] !== undefined);
+      if (given.length !== 1) {
         report(context, where, {
           code: 'one-operator',
-          message: `The condition on “${condition.field}” has ${operators.length === 0 ? 'no operator' : 'two operators'}.`,
-          hint: 'Give one of: equals, contains.',
-          ...(operators.length === 2 ? { mend: [{ op: 'remove' as const, path: toPointer([...where, 'contains']) }] } : {}),
+          message: `The condition on “${condition.field}” has ${given.length === 0 ? 'no operator' : `the operators ${given.join(' and ')}`}.`,
+          hint: `Give one of: ${operators.join(', ')}.`,
+          ...(given[1] === undefined ? {} : { mend: [{ op: 'remove' as const, path: toPointer([...where, given[1]]) }] }),
         });
       }
-      for (const operator of operators) scope.value([...where, operator], condition[operator] ?? '');
+      for (const operator of given) scope.value([...where, operator], condition[operator] ?? '');
     }
     if (read.sort !== undefined) {
       scope.value([...at, 'sort'], read.sort);

@@ -1,4 +1,5 @@
 import { expressionsOf } from '../../expressions/template-text.ts';
+import { operands } from '../operators.ts';
 import type { PageDefinition } from '../app-schema.ts';
 import { walkContent } from '../component-facets.ts';
 import { report, type CheckContext, type Place } from './context.ts';
@@ -30,12 +31,12 @@ export function checkSensitive(context: CheckContext): void {
       }
     }
     for (const [readName, read] of Object.entries(page.reads ?? {})) {
-      for (const [index, { field, equals, contains }] of (read.where ?? []).entries()) {
-        const fromAddress = [equals, contains].some(
+      for (const [index, condition] of (read.where ?? []).entries()) {
+        const fromAddress = operands<unknown>(condition).some(
           (value) => typeof value === 'string' && expressionsOf(value).some((expression) => /\bparam\b/.test(expression)),
         );
-        if (fromAddress && collections[read.from]?.fields[field]?.sensitive === true)
-          refuse(['pages', name, 'reads', readName, 'where', index], field);
+        if (fromAddress && collections[read.from]?.fields[condition.field]?.sensitive === true)
+          refuse(['pages', name, 'reads', readName, 'where', index], condition.field);
       }
     }
   }

@@ -1,0 +1,8 @@
+/** What a condition of a read can ask of a field; each condition has one of them. */
+export const operators = ['equals', 'contains', 'startsWith', 'oneOf', 'within', 'before', 'after', 'empty'] as const;
+export type Operator = (typeof operators)[number];
+
+/** The values of a condition’s operators, in the order of `operators`; a condition that is right has one. */
+export function operands<Value>(condition: Partial<Record<Operator, Value>>): Value[] {
+  return operators.map((operator) => condition[operator]).filter((value): value is Value => value !== undefined);
+}
