@@ -56,7 +56,7 @@ const firsts = [
   'Bell',
   'Copper',
   'Dusk',
-  'Ember',
+  'Cinder',
   'Feather',
   'Glass',
   'Hollow',

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { condition, link, name, text } from './schema-parts.ts';
 
-const when = condition.optional().describe('Shown only when this is true');
+const when = condition.optional().describe('Shown only while this holds');
 
 const heading = z.strictObject({
   show: z.literal('heading'),
