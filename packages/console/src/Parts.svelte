@@ -6,7 +6,8 @@
 
 <!-- Path parameters and query parameters differ by form and by colour: a box, and a line beneath. -->
 <span class="parts"
-  >{#each parts as part, index (index)}<span class={part.kind} title={part.parameter}>{part.text}</span>{/each}</span
+  >{#each parts as part, index (index)}<span class={part.kind} title={part.parameter}>{part.text}</span>{#if part.kind === 'fixed'}<wbr
+      />{/if}{/each}</span
 >
 
 <style>

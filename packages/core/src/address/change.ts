@@ -34,12 +34,13 @@ export function changeValues(app: CompiledApp, pageName: string, current: Values
     else values[name] = value;
   };
   for (const name in changes) set(name, changes[name]);
+  // What the person has changed decides whether Back undoes it, not what that resets.
+  const step = changed.some((name) => page.byName.get(name)?.step ?? true);
   for (const name of [...changed]) {
     for (const other of page.byName.get(name)?.resets ?? []) {
       if (!Object.hasOwn(changes, other)) set(other, undefined);
     }
   }
-  const step = changed.some((name) => page.byName.get(name)?.step ?? true);
   if (page.actsOnce) {
     for (const { name, declaration } of page.query) if (declaration.once === true && !Object.hasOwn(changes, name)) set(name, undefined);
   }

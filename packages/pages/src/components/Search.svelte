@@ -61,6 +61,7 @@
   }
   label {
     display: grid;
+    flex: 1 1 18rem;
     gap: 0.15rem;
     min-width: 0;
   }
@@ -73,8 +74,7 @@
     border: 1px solid var(--edge);
     border-radius: var(--round);
     padding: 0.4rem 0.6rem;
-    width: 18rem;
-    max-width: 100%;
+    width: 100%;
     height: 2.5rem;
   }
   button {
