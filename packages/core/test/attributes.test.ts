@@ -57,6 +57,18 @@ describe('what an app carries on', () => {
   });
 });
 
+it('reach says where a parameter is declared, or is pointed out', () => {
+  const codes = (reach: 'page' | 'app', carried: boolean) =>
+    compileApp({
+      app: 'x',
+      mount: '/',
+      ...(carried ? { parameters: { l: { type: 'text', reach } } } : {}),
+      pages: { p: carried ? { address: '/' } : { address: '/{?l}', parameters: { l: { type: 'text', reach } } } },
+    }).problems.map(({ code }) => code);
+  expect([codes('app', true), codes('page', false)]).toEqual([[], []]);
+  expect([codes('page', true), codes('app', false)]).toEqual([['reach-elsewhere'], ['reach-elsewhere']]);
+});
+
 describe('what was right in the past', () => {
   it.each([
     ['/a/list?from=2026-01-01', '/a/list?since=2026-01-01'],

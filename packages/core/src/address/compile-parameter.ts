@@ -14,6 +14,7 @@ const commonAttributes = new Set<string>([
   'otherwise',
   'history',
   'resets',
+  'reach',
   'once',
   'share',
   'formerly',
@@ -117,7 +118,7 @@ function sameShape({ read, write, readsBlank, several }: Codec): Codec {
 
 const isRelativeSample = ({ type, sample }: ParameterDeclaration) => type === 'date' && isRelativeDate(sample);
 
-function reportContradictions({ name, declaration, place, optional }: Given, report: Surroundings['report']): void {
+function reportContradictions({ name, declaration, place, optional, carried }: Given, report: Surroundings['report']): void {
   const contradict = (
     attribute: keyof ParameterDeclaration,
     code: string,
@@ -127,6 +128,18 @@ function reportContradictions({ name, declaration, place, optional }: Given, rep
   ) => {
     report({ code, severity, message, hint, pointer: `/${attribute}`, mend: [{ op: 'remove', path: `/${attribute}` }] });
   };
+  if (declaration.reach !== undefined && declaration.reach !== (carried ? 'app' : 'page')) {
+    const hint = carried
+      ? 'Declare it on the page, or take “reach” out.'
+      : 'Declare it once under the app’s own parameters: then every page has it.';
+    contradict(
+      'reach',
+      'reach-elsewhere',
+      'error',
+      `“${name}” cannot reach ${carried ? 'one page' : 'the whole app'} from where it is declared.`,
+      hint,
+    );
+  }
   if (declaration.required === true && declaration.default !== undefined) {
     contradict(
       'required',

@@ -37,6 +37,7 @@ export const parameter = z.strictObject({
   otherwise: z.enum(['default', 'refuse']).optional().describe('For a rejected value: go on with the default, or show an error page'),
   history: z.enum(['step', 'replace']).optional().describe('Whether Back undoes a change of it'),
   resets: z.array(name).optional().describe('Parameters that return to their default when this one changes'),
+  reach: z.enum(['page', 'app']).optional().describe('app, the rule for the app’s own parameters: every link carries it on'),
   once: z.boolean().optional().describe('Acts at arrival, then leaves the address'),
   share: z.boolean().optional().describe('false: left out of addresses made for sharing'),
   formerly: z.array(name).optional().describe('Older names that still work'),

@@ -72,6 +72,8 @@ export interface ParameterDeclaration {
   otherwise?: 'default' | 'refuse' | undefined;
   history?: 'step' | 'replace' | undefined;
   resets?: readonly string[] | undefined;
+  /** `app`: every link in the app carries it on; for parameters that the app declares for every page. */
+  reach?: 'page' | 'app' | undefined;
   once?: boolean | undefined;
   share?: boolean | undefined;
   formerly?: readonly string[] | undefined;

@@ -34,13 +34,14 @@ export function table(component: ComponentOf<'table'>, shower: Shower): TableNod
       ...(href === undefined ? {} : { href }),
     };
   });
+  const beyond = rows.length === 0 && (data?.total ?? 0) > 0;
   return {
     show: 'table',
     label: shower.text(component.label),
     columns,
     rows,
     total: data?.total ?? 0,
-    empty: shower.text(component.empty, 'Nothing found.'),
+    empty: beyond ? 'The list does not have so many pages.' : shower.text(component.empty, 'Nothing found.'),
   };
 }
 
