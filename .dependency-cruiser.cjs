@@ -26,8 +26,14 @@ module.exports = {
       name: 'what-browsers-ship-has-no-dependency',
       comment: 'The address part of core and the browser library are shipped by front-end developers as they are.',
       severity: 'error',
-      from: { path: '^packages/(core/src/(address|parameters)|browser/src)' },
+      from: { path: '^packages/(core/src/(address|parameters)|browser/src)', pathNot: 'parameters/types/packed\\.ts$' },
       to: { dependencyTypes: ['npm', 'npm-dev', 'core'], pathNot: '^(packages|node_modules/@pallmist)/core/' },
+    },
+    {
+      name: 'packed-is-brought-along-by-who-wants-it',
+      severity: 'error',
+      from: { path: '^packages/(core/src/(address|parameters)|browser/src)' },
+      to: { path: 'parameters/types/packed\\.ts$' },
     },
     {
       name: 'core-needs-no-platform',
@@ -45,7 +51,7 @@ module.exports = {
   ],
   options: {
     includeOnly: '^packages/|^node_modules',
-    exclude: '/(dist|types|test)/|vite\\.config',
+    exclude: '/(dist|test)/|vite\\.config',
     doNotFollow: { path: 'node_modules' },
     tsPreCompilationDeps: true,
     tsConfig: { fileName: 'tsconfig.base.json' },

@@ -5,7 +5,7 @@ import ts from 'typescript-eslint';
 import svelteConfig from './packages/pages/svelte.config.js';
 
 export default ts.config(
-  { ignores: ['**/dist/', '**/types/', 'node_modules/', 'demo-data/', 'pallmist-data/'] },
+  { ignores: ['**/dist/', 'node_modules/', 'demo-data/', 'pallmist-data/'] },
   js.configs.recommended,
   ...svelte.configs.recommended,
   {

@@ -48,7 +48,7 @@ function tell(address: string, reading: ReadingTold): string[] {
     name,
     place,
     text ?? '–',
-    value === undefined ? '–' : typeof value === 'string' ? value : JSON.stringify(value),
+    asRead(value),
     origin + (corrected ? ', corrected' : ''),
   ]);
   return [
@@ -57,3 +57,14 @@ function tell(address: string, reading: ReadingTold): string[] {
     ...(reading.problems.length === 0 ? [] : ['', ...describeProblems(reading.problems)]),
   ];
 }
+
+/** A value as it is best read: texts as they are, sort orders as they are written, anything else as JSON. */
+function asRead(value: unknown): string {
+  if (value === undefined) return '–';
+  if (typeof value === 'string') return value;
+  const keys = Array.isArray(value) && value.length > 0 && value.every(isSortKey) ? value : undefined;
+  return keys?.map(({ field, descending }) => (descending ? '-' : '') + field).join(',') ?? JSON.stringify(value);
+}
+
+const isSortKey = (item: unknown): item is { field: string; descending: boolean } =>
+  typeof item === 'object' && item !== null && 'field' in item && 'descending' in item;

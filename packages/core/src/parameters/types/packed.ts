@@ -1,4 +1,4 @@
-import { Validator, type Schema } from '@cfworker/json-schema';
+import { Validator } from '@cfworker/json-schema';
 import { deflateSync, Inflate } from 'fflate';
 import { canonicalJson } from '../canonical-json.ts';
 import { Corrected, DeclarationError, Refusal, type ParameterType } from '../codec.ts';
@@ -28,7 +28,7 @@ export const packed: ParameterType = {
     }
     let validator: Validator;
     try {
-      validator = new Validator((schema ?? {}) as Schema, '2020-12');
+      validator = new Validator(schema ?? {}, '2020-12');
       validator.validate(null);
     } catch (error) {
       throw new DeclarationError(
@@ -87,18 +87,18 @@ function unpack(text: string): string | Refusal {
   }
   const pieces: Uint8Array[] = [];
   let length = 0;
-  let ended = false;
+  const end = { reached: false };
   const inflate = new Inflate((part, final) => {
     pieces.push(part);
     length += part.length;
-    ended ||= final;
+    end.reached ||= final;
   });
   try {
     for (let start = 0; start < bytes.length; start += piece) {
       inflate.push(bytes.subarray(start, start + piece), start + piece >= bytes.length);
       if (length > mostUnpackedBytes) return new Refusal('too-long', 'It unpacks to more than can be taken.');
     }
-    if (!ended) return damaged;
+    if (!end.reached) return damaged;
     const whole = new Uint8Array(length);
     let at = 0;
     for (const part of pieces) {
