@@ -192,11 +192,35 @@ care.push(
 );
 notes.push([number('N', 441, 4), 'QM-0412', '2026-10-04', headings[0], bodies[1], keepers[2][1]]);
 
+// A letter for each zone, as on the doors, and the house in which it lies.
+const zoneHouses = ['mist', 'palm', 'thorn', 'moor', 'alpine', 'orchid', 'fern', 'thorn', 'palm', 'lily', 'alpine', 'moor'];
+const zonesInHouses = zones.map((zone, index) => [...zone, 'ABCDEFGHIJKL'[index], zoneHouses[index]]);
+const housesWithPictures = houses.map((house) => [...house, `${house[0]}-house.svg`]);
+
+/** A drawing of a glasshouse: as many panes and as round a roof as its age and area suggest. */
+function drawHouse([, name, built, area], index) {
+  const panes = Math.round(area / 80) + 3;
+  const width = 560 / panes;
+  const round = built < 1930 ? 110 : 20;
+  const glass = ['#d7ece4', '#dfe9d6', '#d9e6f2', '#efe6d2', '#e8dff0', '#e1e9ee', '#d3e4e0', '#e6e2d3'][index];
+  const bars = Array.from({ length: panes - 1 }, (_, at) => {
+    const x = (40 + width * (at + 1)).toFixed(1);
+    return `<path d="M${x} 300V${(170 - Math.sin((Math.PI * (at + 1)) / panes) * round).toFixed(1)}"/>`;
+  }).join('');
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 640 340" role="img" aria-label="${name}">
+<rect width="640" height="340" fill="#f4f6f0"/><path d="M0 300h640v40H0z" fill="#b9c7a9"/>
+<path d="M40 300V170Q320 ${170 - 2 * round} 600 170V300z" fill="${glass}" stroke="#17695a" stroke-width="5"/>
+<g stroke="#17695a" stroke-width="2.5" fill="none">${bars}<path d="M40 235H600"/></g>
+<path d="M${300 - index * 6} 300v-62h40v62z" fill="#17695a"/>
+</svg>
+`;
+}
+
 const cell = (value) => (/[",\n]/.test(String(value)) ? `"${String(value).replaceAll('"', '""')}"` : String(value));
 mkdirSync(folder, { recursive: true });
 for (const [name, header, rows] of [
-  ['zones', ['code', 'name', 'climate', 'warmest', 'coldest'], zones],
-  ['houses', ['code', 'name', 'built', 'area', 'story'], houses],
+  ['zones', ['code', 'name', 'climate', 'warmest', 'coldest', 'letter', 'house'], zonesInHouses],
+  ['houses', ['code', 'name', 'built', 'area', 'story', 'picture'], housesWithPictures],
   ['keepers', ['login', 'name', 'post'], keepers],
   ['specimens', ['accession', 'name', 'house', 'zone', 'planted', 'height', 'health', 'story'], specimens],
   ['care', ['entry', 'specimen', 'day', 'task', 'keeper', 'remark'], care],
@@ -205,3 +229,7 @@ for (const [name, header, rows] of [
   writeFileSync(new URL(`${name}.csv`, folder), [header, ...rows].map((row) => row.map(cell).join(',')).join('\n') + '\n');
   console.log(`${name}.csv: ${rows.length} records`);
 }
+const pictures = new URL('./files/', import.meta.url);
+mkdirSync(pictures, { recursive: true });
+for (const [index, house] of houses.entries()) writeFileSync(new URL(`${house[0]}-house.svg`, pictures), drawHouse(house, index));
+console.log(`files: ${houses.length} pictures`);

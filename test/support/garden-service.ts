@@ -22,6 +22,7 @@ export async function startTestService(): Promise<TestService> {
     host: '127.0.0.1',
     data,
     publicUrl: undefined,
+    mostAtOnce: 500,
     log: (process.env['TESTLOG'] ?? 'silent') as 'silent',
   });
   const token = readFileSync(join(data, 'api-token'), 'utf8').trim();

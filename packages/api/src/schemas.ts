@@ -45,7 +45,7 @@ export const reading = z.object({
       name: z.string(),
       place: z.enum(['path', 'query']),
       text: z.string().optional().describe('As it stands in the address, undecoded'),
-      value: parameterValue,
+      value: parameterValue.optional(),
       origin: z.enum(['given', 'default', 'blank', 'absent']),
       corrected: z.boolean(),
       problem: problem.optional(),
@@ -90,6 +90,10 @@ export type Draft = z.infer<typeof draft>;
 export const pushBody = z.strictObject({
   source: z.string().max(20_000_000),
   revision: z.number().int().optional().describe('The revision it was made from; refused if the draft has moved on'),
+  files: z
+    .record(z.string().regex(/^(?!\.)[A-Za-z0-9_.-]{1,100}\.(?:svg|png|jpe?g|webp|gif|avif)$/), z.base64().max(3_000_000))
+    .optional()
+    .describe('Pictures by name, in base64; those that are not named stay as they are'),
   data: z
     .record(z.string(), z.string().max(50_000_000))
     .optional()

@@ -17,6 +17,7 @@ const greatestRetry = 8000;
  */
 export class HistoryWriter {
   readonly #window: HistoryWindow;
+  readonly #stateOfStep: () => unknown;
   #pending: { address: string; step: boolean } | undefined;
   #timer: number | undefined;
   #retry = firstRetry;
@@ -24,8 +25,10 @@ export class HistoryWriter {
     this.flush();
   };
 
-  constructor(window: HistoryWindow) {
+  /** @param stateOfStep what a new entry of the history is to hold; nothing when left out */
+  constructor(window: HistoryWindow, stateOfStep: () => unknown = () => null) {
     this.#window = window;
+    this.#stateOfStep = stateOfStep;
     window.addEventListener('pagehide', this.#flush);
     window.addEventListener('beforeunload', this.#flush);
   }
@@ -45,7 +48,7 @@ export class HistoryWriter {
     if (pending === undefined) return;
     this.#clear();
     try {
-      if (pending.step) this.#window.history.pushState(null, '', pending.address);
+      if (pending.step) this.#window.history.pushState(this.#stateOfStep(), '', pending.address);
       else this.#window.history.replaceState(this.#window.history.state, '', pending.address);
       this.#pending = undefined;
       this.#retry = firstRetry;

@@ -14,15 +14,19 @@ export class LiveAddress {
   readonly #writer: HistoryWriter;
   readonly #listeners = new Set<Listener>();
   #reading: Reading;
+  /** The mark of the change before. */
+  #gesture: unknown;
   readonly #moved = () => {
     this.#writer.forget();
+    this.#gesture = undefined;
     this.#take(this.#readLocation(), 'history');
   };
 
-  constructor(app: CompiledApp, window: HistoryWindow) {
+  /** @param stateOfStep what a new entry of the history is to hold; nothing when left out */
+  constructor(app: CompiledApp, window: HistoryWindow, stateOfStep?: () => unknown) {
     this.#app = app;
     this.#window = window;
-    this.#writer = new HistoryWriter(window);
+    this.#writer = new HistoryWriter(window, stateOfStep);
     this.#reading = this.#readLocation();
     window.addEventListener('popstate', this.#moved);
     this.#dropWhatActsOnce();
@@ -35,16 +39,19 @@ export class LiveAddress {
 
   /**
    * Changes values of the present page; listeners are told before the address is written.
+   * @param gesture changes in a row with the same mark are one step of the history: the letters of one word, say
    * @returns what came of it; its `written` holds the problems when a value was refused, and then nothing has changed
    */
-  change(changes: Values): Change | undefined {
+  change(changes: Values, gesture?: unknown): Change | undefined {
     const { page, values } = this.#reading;
     if (page === undefined) return undefined;
     const change = changeValues(this.#app, page, values, changes);
     const { address } = change.written;
     if (address === undefined || change.history === 'none') return change;
     this.#take(readAddress(this.#app, address), 'change');
-    this.#writer.write(address, change.history === 'step');
+    const goesOn = gesture !== undefined && gesture === this.#gesture;
+    this.#gesture = gesture;
+    this.#writer.write(address, change.history === 'step' && !goesOn);
     return change;
   }
 
@@ -78,8 +85,9 @@ export class LiveAddress {
   #dropWhatActsOnce(): void {
     const { page, status, values, parameters } = this.#reading;
     const once = this.#app.pages.get(page ?? '');
-    if (page === undefined || status !== 'page' || once?.actsOnce !== true) return;
-    if (!parameters.some(({ name, text }) => text !== undefined && once.byName.get(name)?.declaration.once === true)) return;
+    if (page === undefined || status !== 'page' || once?.leavesAddress !== true) return;
+    const leaves = (name: string) => once.byName.get(name)?.declaration.once === true || once.byName.get(name)?.remembered === true;
+    if (!parameters.some(({ name, text }) => text !== undefined && leaves(name))) return;
     const { address } = writeAddress(this.#app, page, values, { afterArrival: true });
     if (address !== undefined) this.#writer.write(address + this.#window.location.hash, false);
   }

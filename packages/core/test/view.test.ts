@@ -18,7 +18,18 @@ function show(address: string) {
   const page = definition.pages[name];
   if (!page) throw new Error(`no page at ${address}`);
   return showPage(
-    { app: appPartFor(definition, name), name, page, reading, data, cel: true, packed: false, today: '2026-11-23', draft: false },
+    {
+      app: appPartFor(definition, name),
+      name,
+      page,
+      reading,
+      data,
+      cel: true,
+      packed: false,
+      today: '2026-11-23',
+      visit: {},
+      draft: false,
+    },
     { cel: evaluateCel, types: allParameterTypes },
   );
 }
@@ -48,7 +59,11 @@ describe('what a page shows', () => {
 
   it('gives rows the address of their record, and none where the key cannot be written', () => {
     const table = node(shown.content, 'table');
-    expect(table.rows[0]).toEqual({ key: 'QM-0001', cells: ['Quill fern', 'fern', '2020-01-02'], href: '/garden/specimens/QM-0001' });
+    expect(table.rows[0]).toEqual({
+      key: 'QM-0001',
+      cells: [{ text: 'Quill fern' }, { text: 'fern' }, { text: '2020-01-02' }],
+      href: '/garden/specimens/QM-0001',
+    });
     expect(table.rows[1]).not.toHaveProperty('href');
     expect(table.columns.map(({ sort }) => [sort?.direction, sort?.href])).toEqual([
       ['ascending', '/garden/specimens?q=quill&house=fern&sort=-name&page=2'],
@@ -78,7 +93,7 @@ describe('what a page loads', () => {
   const plan = (address: string) => {
     const reading = readAddress(garden, address);
     const page = definition.pages[reading.page ?? ''];
-    return page && planLoad(definition, page, reading.values, undefined, evaluateCel);
+    return page && planLoad(definition, page, reading.values, { today: '2026-11-23', visit: {} }, evaluateCel);
   };
 
   it('takes its conditions, order and page from the address, and leaves out what is absent', () => {

@@ -18,6 +18,7 @@
   {#each shown.notices as notice (notice)}
     <p class="notice" role="status">{notice} The page is shown without it.</p>
   {/each}
+  {#each shown.arrival as notice (notice)}<p class="notice said" role="status">{notice}</p>{/each}
   {#if live.failure}
     <p class="notice" role="alert">{live.failure} <button onclick={() => live.retry()}>Try again</button></p>
   {/if}
@@ -32,6 +33,10 @@
     padding: 0.6rem 0.9rem;
     border-radius: var(--round);
     overflow-wrap: anywhere;
+  }
+  .said {
+    border-color: var(--good);
+    background: var(--good-soft);
   }
   button {
     background: none;

@@ -34,10 +34,12 @@ interface DocumentParts {
   assets: Assets;
   material?: PageMaterial;
   canonical?: string;
+  /** BCP 47 tag. */
+  language?: string;
 }
 
 /** Puts a document together. Nothing in it is inline script: the material is data, which a content security policy lets be. */
-export function assembleDocument({ title, body, assets, material, canonical }: DocumentParts): string {
+export function assembleDocument({ title, body, assets, material, canonical, language = 'en' }: DocumentParts): string {
   const links = [
     '<link rel="icon" href="/-/assets/icon.svg">',
     ...assets.styles.map((href) => `<link rel="stylesheet" href="${escape(href)}">`),
@@ -50,7 +52,7 @@ export function assembleDocument({ title, body, assets, material, canonical }: D
       : `<script type="application/json" id="material">${JSON.stringify(material).replaceAll('<', '\\u003c')}</script>` +
         `<script type="module" src="${escape(assets.script)}"></script>`;
   return (
-    '<!doctype html><html lang="en"><head><meta charset="utf-8">' +
+    `<!doctype html><html lang="${escape(language)}"><head><meta charset="utf-8">` +
     '<meta name="viewport" content="width=device-width, initial-scale=1">' +
     `<title>${escape(title)}</title>${links}</head><body><div id="page">${body}</div>${takeover}</body></html>`
   );

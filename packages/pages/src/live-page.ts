@@ -6,12 +6,21 @@ export interface LivePage {
   readonly shown: ShownPage;
   /** Name of the page that is shown. */
   readonly name: string;
-  /** New data are on their way. */
+  /** New data are on their way, or something is being saved. */
   readonly busy: boolean;
   /** What to say when they did not come. */
   readonly failure: string | undefined;
   /** True once the browser has taken the page over. */
   readonly taken: boolean;
-  change(changes: Values): void;
+  /** How often something was saved: forms begin anew. */
+  readonly saves: number;
+  /** @param gesture changes in a row with the same mark are one step of the history */
+  change(changes: Values, gesture?: unknown): void;
+  /** Opens an address of the app. */
+  open(address: string): void;
+  /** Sends a form of the page to be saved. */
+  send(form: HTMLFormElement): void;
+  /** Back to the page that one came from, as it was left; @returns false when the history does not lead there */
+  goBack(): boolean;
   retry(): void;
 }

@@ -13,9 +13,28 @@ export type { MessagePage } from './message-page.ts';
 export function renderPage(material: PageMaterial, tools: ShowTools, assets: Assets): string {
   const shown = showPage(material, tools);
   const nothing = () => undefined;
-  const live: LivePage = { shown, name: material.name, busy: false, failure: undefined, taken: false, change: nothing, retry: nothing };
+  const live: LivePage = {
+    shown,
+    name: material.name,
+    busy: false,
+    failure: undefined,
+    taken: false,
+    saves: 0,
+    change: nothing,
+    open: nothing,
+    send: nothing,
+    goBack: () => false,
+    retry: nothing,
+  };
   const { body } = render(Page, { props: { live } });
-  return assembleDocument({ title: `${shown.title} · ${shown.appTitle}`, body, assets, material, canonical: shown.address });
+  return assembleDocument({
+    title: `${shown.title} · ${shown.appTitle}`,
+    body,
+    assets,
+    material,
+    canonical: shown.address,
+    language: shown.language,
+  });
 }
 
 /** Draws a page that says what went wrong. */

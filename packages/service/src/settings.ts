@@ -5,6 +5,7 @@ const schema = z.object({
   PALLMIST_HOST: z.string().min(1).default('127.0.0.1'),
   PALLMIST_DATA: z.string().min(1).default('pallmist-data'),
   PALLMIST_PUBLIC_URL: z.url({ protocol: /^https?$/ }).optional(),
+  PALLMIST_MOST_AT_ONCE: z.coerce.number().int().min(1).max(100_000).default(500),
   PALLMIST_LOG: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
 });
 
@@ -17,6 +18,8 @@ export interface Settings {
   data: string;
   /** Where the public reaches the service, when that is not its own host and port. */
   publicUrl: string | undefined;
+  /** Requests that are answered at the same time; beyond that a page says that the service is busy. */
+  mostAtOnce: number;
   log: 'silent' | 'error' | 'warn' | 'info' | 'debug';
 }
 
@@ -28,6 +31,7 @@ const rules: Record<string, string> = {
   PALLMIST_HOST: 'a host name or an IP address',
   PALLMIST_DATA: 'a directory',
   PALLMIST_PUBLIC_URL: 'a whole http or https URL',
+  PALLMIST_MOST_AT_ONCE: 'a whole number from 1 to 100000',
   PALLMIST_LOG: 'one of silent, error, warn, info, debug',
 };
 
@@ -41,6 +45,13 @@ export function readSettings(environment: Record<string, string | undefined>): S
       names.map((name) => `${name} is “${environment[name] ?? ''}”; it should be ${rules[name] ?? 'another value'}.`).join(' '),
     );
   }
-  const { PALLMIST_PORT, PALLMIST_HOST, PALLMIST_DATA, PALLMIST_PUBLIC_URL, PALLMIST_LOG } = parsed.data;
-  return { port: PALLMIST_PORT, host: PALLMIST_HOST, data: PALLMIST_DATA, publicUrl: PALLMIST_PUBLIC_URL, log: PALLMIST_LOG };
+  const { PALLMIST_PORT, PALLMIST_HOST, PALLMIST_DATA, PALLMIST_PUBLIC_URL, PALLMIST_MOST_AT_ONCE, PALLMIST_LOG } = parsed.data;
+  return {
+    port: PALLMIST_PORT,
+    host: PALLMIST_HOST,
+    data: PALLMIST_DATA,
+    publicUrl: PALLMIST_PUBLIC_URL,
+    mostAtOnce: PALLMIST_MOST_AT_ONCE,
+    log: PALLMIST_LOG,
+  };
 }

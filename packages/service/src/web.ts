@@ -4,6 +4,8 @@ import express, { type Express, type NextFunction, type Request, type Response }
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { apiRouter, type ApiParts } from './api/router.ts';
+import { BusyGuard } from './host/busy.ts';
+import { Forms } from './host/forms.ts';
 import { PageHost } from './host/host.ts';
 import type { HostedApp } from './host/hosted-app.ts';
 import { busyMessage, message, strayMessage } from './host/messages.ts';
@@ -48,31 +50,52 @@ export function webApp(parts: WebParts): Express {
     else response.sendFile('index.html', { root: files.console, headers: { 'cache-control': 'no-cache' } });
   });
 
-  const host = new PageHost(parts.store, files.assets);
+  const host = new PageHost(parts.store, settings, files.assets);
+  const forms = new Forms(parts.store, host, settings, files.assets);
+  const busy = new BusyGuard(settings.mostAtOnce);
   const signIn = new SignIn(parts.store, settings);
-  const form = express.urlencoded({ extended: false, limit: '100kb' });
-  const serve = async (hosted: HostedApp, request: Request, response: Response) => {
-    if (request.method === 'GET' || request.method === 'HEAD') return host.answer(hosted, request, response);
-    const action = request.method === 'POST' ? signIn.handles(hosted, request) : undefined;
-    if (action === undefined) {
-      response.setHeader('allow', 'GET, HEAD');
-      host.say(response, message(hosted, 405, 'That cannot be sent here', ['The page takes no form.']));
-    } else if (!isFromThisSite(request, settings.publicUrl)) {
+  const form = express.urlencoded({ extended: false, limit: '1mb' });
+  const readForm = (request: Request, response: Response) =>
+    new Promise<void>((resolve, reject) => {
+      form(request, response, (error?: unknown) => {
+        if (error === undefined) resolve();
+        else reject(error instanceof Error ? error : new Error('The form cannot be read.'));
+      });
+    });
+  const send = async (hosted: HostedApp, request: Request, response: Response) => {
+    const action = signIn.handles(hosted, request);
+    if (!isFromThisSite(request, settings.publicUrl)) {
       host.say(
         response,
         message(hosted, 403, 'That came from another site', ['The form was not sent from this site, so it was not taken.']),
       );
-    } else if (action === 'out') {
-      await signIn.signOut(hosted, request, response);
-    } else {
-      await new Promise<void>((resolve, reject) => {
-        form(request, response, (error?: unknown) => {
-          if (error === undefined) resolve();
-          else reject(error instanceof Error ? error : new Error('The form cannot be read.'));
-        });
-      });
-      await signIn.signIn(hosted, request, response);
+      return;
     }
+    if (action === 'out') return signIn.signOut(hosted, request, response);
+    await readForm(request, response);
+    const name = Forms.nameIn(request.body);
+    if (name !== undefined) await forms.save(hosted, name, request, response);
+    else if (action === 'in') await signIn.signIn(hosted, request, response);
+    else takesNone(hosted, response);
+  };
+  const takesNone = (hosted: HostedApp, response: Response) => {
+    response.setHeader('allow', 'GET, HEAD');
+    host.say(response, message(hosted, 405, 'That cannot be sent here', ['The page takes no such form.']));
+  };
+  const serve = async (hosted: HostedApp, request: Request, response: Response) => {
+    if (busy.isFull) {
+      response.setHeader('retry-after', '2');
+      host.say(
+        response,
+        message(hosted, 503, 'Too many at once', ['So many people are here that we cannot keep up. Please try again in a moment.']),
+      );
+      return;
+    }
+    await busy.during(async () => {
+      if (request.method === 'GET' || request.method === 'HEAD') await host.answer(hosted, request, response);
+      else if (request.method === 'POST') await send(hosted, request, response);
+      else takesNone(hosted, response);
+    });
   };
 
   web.use('/-/draft', async (request, response) => {

@@ -5,7 +5,7 @@ import { startService, type Service } from '@pallmist/service';
 import type { Command } from 'commander';
 import { CommandError, exit } from '../exit.ts';
 import { columns } from '../output.ts';
-import { dataBeside } from './push.ts';
+import { dataBeside, filesBeside } from './push.ts';
 import { say, settingsFrom, untilStopped, withServeOptions, type ServeOptions } from './serve.ts';
 
 const appFile = fileURLToPath(new URL('../../../../demo/quillmoor/app.yaml', import.meta.url));
@@ -33,7 +33,13 @@ async function plant(service: Service, fresh: boolean): Promise<void> {
   if (there && !fresh) return;
   say('Planting the glasshouses: 640 specimens, 3,203 care entries, 441 notes …');
   const source = readFileSync(appFile, 'utf8');
-  await service.apps.push(app, source, undefined, dataBeside(appFile, checkAppFile(source).definition?.collections ?? {}));
+  await service.apps.push(
+    app,
+    source,
+    undefined,
+    dataBeside(appFile, checkAppFile(source).definition?.collections ?? {}),
+    filesBeside(appFile),
+  );
   await service.store.people.put(app, keeper.login, keeper.name, keeper.password, keeper.roles);
   await service.apps.publish(app, undefined);
 }

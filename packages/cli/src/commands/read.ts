@@ -31,7 +31,7 @@ async function readIt(address: string, options: ServiceOptions & { file?: string
     const reading = readAddress(compiled, address);
     const written =
       reading.page !== undefined && reading.status === 'page' ? writeAddress(compiled, reading.page, reading.values).address : undefined;
-    return { ...reading, ...(written === undefined ? {} : { address: written }) } as ReadingTold;
+    return { ...reading, ...(written === undefined ? {} : { address: written }) };
   }
   if (options.app === undefined) throw new CommandError(exit.usage, 'Name an app file with --file, or a published app with --app.');
   return clientFor(options).call('readAddress', { app: options.app }, { address });

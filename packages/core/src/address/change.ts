@@ -41,8 +41,9 @@ export function changeValues(app: CompiledApp, pageName: string, current: Values
       if (!Object.hasOwn(changes, other)) set(other, undefined);
     }
   }
-  if (page.actsOnce) {
-    for (const { name, declaration } of page.query) if (declaration.once === true && !Object.hasOwn(changes, name)) set(name, undefined);
+  if (page.leavesAddress) {
+    for (const { name, declaration, remembered } of page.query)
+      if ((declaration.once === true || remembered) && !Object.hasOwn(changes, name)) set(name, undefined);
   }
   const written = writeAddress(app, pageName, values);
   return { values, written, history: changed.length === 0 ? 'none' : step ? 'step' : 'replace', changed };

@@ -4,6 +4,7 @@ import type { ParameterDeclaration, ParameterSurroundings } from '../parameters/
 import { isRelativeDate, resolveRelativeDate } from '../parameters/relative-date.ts';
 import type { Problem } from '../problem.ts';
 import type { CompiledParameter, Fallback } from './compiled-app.ts';
+import { sealedCodec, type Seals } from './seals.ts';
 import { encodeValue, valueFrom } from './value-text.ts';
 
 /** Attributes that every type understands. */
@@ -21,27 +22,31 @@ const commonAttributes = new Set<string>([
   'sample',
   'label',
   'help',
+  'sealed',
 ]);
 
 interface Given {
+  page: string;
   name: string;
   declaration: ParameterDeclaration;
   place: 'path' | 'query';
   optional: boolean;
   repeated: boolean;
-  carried: boolean;
+  /** Declared by the app, for every page. */
+  ofApp: boolean;
 }
 
 interface Surroundings {
   types: ParameterTypes;
+  seals: Seals | undefined;
   surroundings: ParameterSurroundings;
   today: () => string;
   report: (problem: Problem) => void;
 }
 
 /** Prepares one parameter. @returns undefined where it cannot work; why has been reported, with pointers below the declaration */
-export function compileParameter(given: Given, { types, surroundings, today, report }: Surroundings): CompiledParameter | undefined {
-  const { name, declaration, place, optional, repeated, carried } = given;
+export function compileParameter(given: Given, { types, seals, surroundings, today, report }: Surroundings): CompiledParameter | undefined {
+  const { name, declaration, place, optional, repeated, ofApp } = given;
   const type = types[declaration.type];
   let codec: Codec;
   try {
@@ -76,7 +81,7 @@ export function compileParameter(given: Given, { types, surroundings, today, rep
       mend: [{ op: 'remove', path: `/${attribute}` }],
     });
   }
-  if (repeated && codec.several === undefined) {
+  if (repeated && codec.several?.joins !== true) {
     report({
       code: 'repeated-single',
       severity: 'error',
@@ -93,14 +98,16 @@ export function compileParameter(given: Given, { types, surroundings, today, rep
     name,
     place,
     declaration,
-    codec,
-    repeated,
+    codec: declaration.sealed === true ? sameShape(sealedCodec(codec, seals, given.page, name)) : codec,
+    plain: codec,
+    repeated: repeated && declaration.sealed !== true,
     required: !optional || (declaration.required === true && fallback === undefined),
     fallback,
     refuses: declaration.otherwise === 'refuse' || !optional,
     resets: declaration.resets ?? [],
     step: declaration.history !== 'replace',
-    carried,
+    carried: ofApp && declaration.reach !== 'visit',
+    remembered: ofApp && declaration.reach === 'visit',
   };
 }
 
@@ -118,7 +125,7 @@ function sameShape({ read, write, readsBlank, several }: Codec): Codec {
 
 const isRelativeSample = ({ type, sample }: ParameterDeclaration) => type === 'date' && isRelativeDate(sample);
 
-function reportContradictions({ name, declaration, place, optional, carried }: Given, report: Surroundings['report']): void {
+function reportContradictions({ name, declaration, place, optional, ofApp }: Given, report: Surroundings['report']): void {
   const contradict = (
     attribute: keyof ParameterDeclaration,
     code: string,
@@ -128,15 +135,15 @@ function reportContradictions({ name, declaration, place, optional, carried }: G
   ) => {
     report({ code, severity, message, hint, pointer: `/${attribute}`, mend: [{ op: 'remove', path: `/${attribute}` }] });
   };
-  if (declaration.reach !== undefined && declaration.reach !== (carried ? 'app' : 'page')) {
-    const hint = carried
+  if (declaration.reach !== undefined && (declaration.reach === 'page') === ofApp) {
+    const hint = ofApp
       ? 'Declare it on the page, or take “reach” out.'
       : 'Declare it once under the app’s own parameters: then every page has it.';
     contradict(
       'reach',
       'reach-elsewhere',
       'error',
-      `“${name}” cannot reach ${carried ? 'one page' : 'the whole app'} from where it is declared.`,
+      `“${name}” cannot reach ${ofApp ? 'one page' : 'beyond its page'} from where it is declared.`,
       hint,
     );
   }
@@ -148,6 +155,18 @@ function reportContradictions({ name, declaration, place, optional, carried }: G
       `“${name}” is required and yet has a default, so it is never missing.`,
       'Leave out one of the two.',
     );
+  }
+  if (declaration.sealed === true && declaration.default !== undefined) {
+    contradict(
+      'default',
+      'default-of-sealed',
+      'error',
+      `“${name}” is sealed, so an address without it would tell that it has its default.`,
+      'Take the default out, or the seal.',
+    );
+  }
+  if (declaration.reach === 'visit' && declaration.once === true) {
+    contradict('once', 'once-and-visit', 'warning', `“${name}” leaves the address anyway, to be remembered.`, 'Leave “once” out.');
   }
   if (!optional && declaration.default !== undefined) {
     contradict(

@@ -7,11 +7,14 @@ import { toPointer, type Problem } from '../problem.ts';
 import { compileParameter } from './compile-parameter.ts';
 import type { AddressableApp, AddressablePage, Claim, CompiledApp, CompiledPage, CompiledParameter } from './compiled-app.ts';
 import { PageFinder } from './page-finder.ts';
+import type { Seals } from './seals.ts';
 import { parseTemplate, type AddressTemplate } from './template.ts';
 
 export interface CompileOptions {
   /** The types of parameters; those that need no other package when left out. */
   types?: ParameterTypes;
+  /** Opens and seals the values of parameters that are declared as sealed; without it no such value is read or written. */
+  seals?: Seals;
   /** Today's date, YYYY-MM-DD; by the clock and the app's time zone when left out. */
   today?: () => string;
 }
@@ -22,6 +25,7 @@ type Report = (problem: Problem) => void;
 interface Workshop {
   definition: AddressableApp;
   types: ParameterTypes;
+  seals: Seals | undefined;
   surroundings: ParameterSurroundings;
   today: () => string;
   report: Report;
@@ -36,6 +40,7 @@ export function compileApp(definition: AddressableApp, options: CompileOptions =
   const workshop: Workshop = {
     definition,
     types: options.types ?? parameterTypes,
+    seals: options.seals,
     surroundings: { choices: definition.choices ?? {}, collections: definition.collections ?? {}, pages: Object.keys(definition.pages) },
     today: options.today ?? (() => todayIn(definition.timeZone ?? 'UTC')),
     report: (problem) => problems.push(problem),
@@ -126,7 +131,7 @@ function compilePage(name: string, declaration: AddressablePage, workshop: Works
     path: [],
     query: [],
     queryIndex: new Map(),
-    actsOnce: false,
+    leavesAddress: false,
   };
   const add = (parameter: CompiledParameter | undefined) => {
     if (parameter === undefined) return false;
@@ -134,7 +139,7 @@ function compilePage(name: string, declaration: AddressablePage, workshop: Works
     page.byName.set(parameter.name, parameter);
     if (parameter.place === 'path') page.path.push(parameter);
     else page.queryIndex.set(parameter.name, page.query.push(parameter) - 1);
-    page.actsOnce ||= parameter.declaration.once === true;
+    page.leavesAddress ||= parameter.declaration.once === true || parameter.remembered;
     return true;
   };
   const declarations = declaration.parameters ?? {};
@@ -147,13 +152,14 @@ function compilePage(name: string, declaration: AddressablePage, workshop: Works
     const given = Object.hasOwn(declarations, parameterName) ? declarations[parameterName] : undefined;
     const compiled = compileParameter(
       {
+        page: name,
         name: parameterName,
         declaration: given ?? { type: 'text' },
         place,
         optional:
           place === 'query' || (optionalPath !== undefined && 'parameter' in optionalPath && optionalPath.parameter === parameterName),
         repeated: template.repeated.has(parameterName),
-        carried: false,
+        ofApp: false,
       },
       { ...workshop, report: below(toPointer(['pages', name, 'parameters', parameterName]), addressPointer, report) },
     );
@@ -175,7 +181,7 @@ function compilePage(name: string, declaration: AddressablePage, workshop: Works
       name === Object.keys(definition.pages)[0] ? below(toPointer(['parameters', parameterName]), '', report) : () => undefined;
     add(
       compileParameter(
-        { name: parameterName, declaration: given, place: 'query', optional: true, repeated: false, carried: true },
+        { page: name, name: parameterName, declaration: given, place: 'query', optional: true, repeated: false, ofApp: true },
         { ...workshop, report: silent },
       ),
     );
@@ -220,11 +226,10 @@ function reportStrays(name: string, declaration: AddressablePage, template: Addr
 /** What parameters say of one another: resets and former names. */
 function settleNeighbours(page: CompiledPage, report: Report): void {
   for (const parameter of page.parameters) {
-    const pointer = parameter.carried
-      ? toPointer(['parameters', parameter.name])
-      : toPointer(['pages', page.name, 'parameters', parameter.name]);
+    const ofApp = parameter.carried || parameter.remembered;
+    const pointer = ofApp ? toPointer(['parameters', parameter.name]) : toPointer(['pages', page.name, 'parameters', parameter.name]);
     for (const [index, other] of parameter.resets.entries()) {
-      if (parameter.carried || (page.byName.has(other) && other !== parameter.name)) continue;
+      if (ofApp || (page.byName.has(other) && other !== parameter.name)) continue;
       report({
         code: 'unknown-reset',
         severity: 'error',

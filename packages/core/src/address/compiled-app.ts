@@ -54,8 +54,8 @@ export interface CompiledPage {
   query: CompiledParameter[];
   /** Where a query parameter stands in `query`, by its name today and by its former names. */
   queryIndex: Map<string, number>;
-  /** Whether a value may act once, at arrival. */
-  actsOnce: boolean;
+  /** Whether a value may act once, at arrival, or be remembered for the visit: then it leaves the address. */
+  leavesAddress: boolean;
 }
 
 /** What holds when an address gives no value; its text is what an address leaves out. */
@@ -70,6 +70,8 @@ export interface CompiledParameter {
   place: 'path' | 'query';
   declaration: ParameterDeclaration;
   codec: Codec;
+  /** The codec of the value itself; another one only where the address holds it sealed. */
+  plain: Codec;
   /** A list that an address repeats (`*`) rather than joins. */
   repeated: boolean;
   required: boolean;
@@ -80,4 +82,6 @@ export interface CompiledParameter {
   step: boolean;
   /** Every link in the app carries its value on. */
   carried: boolean;
+  /** Taken from the address of arrival, and remembered for the visit instead of standing in addresses. */
+  remembered: boolean;
 }

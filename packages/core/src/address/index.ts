@@ -15,6 +15,8 @@ export { addressParts, templateParts, type AddressPart } from './parts.ts';
 export { decodeForShow } from './percent.ts';
 export { longestAddress, readAddress } from './read.ts';
 export { rejectValue } from './reject-value.ts';
+export { SealBook, type SealedValue } from './seal-book.ts';
+export type { Seals } from './seals.ts';
 export { readTexts } from './read-texts.ts';
 export type { Origin, ParameterReading, Reading } from './reading.ts';
 export { namePattern, parseTemplate, type AddressTemplate, type TemplateSegment } from './template.ts';

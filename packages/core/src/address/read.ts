@@ -150,6 +150,8 @@ function readInAnyOrder(reading: Reading, page: CompiledPage, { text, pathEnd, q
     const given = raws[index];
     const former = renamed?.has(index) === true;
     if (given === undefined || given.length === 1) take(reading, parameter, given?.[0], decode, former);
+    // A form sends every box, those that were left empty too.
+    else if (given.every((raw) => raw === '')) take(reading, parameter, '', decode, former);
     else if (parameter.codec.several !== undefined) takeSeveral(reading, parameter, given, decode, former);
     else refuse(reading, parameter, given.join(`&${parameter.name}=`), new Refusal('repeated', 'The address gives it more than once.'));
   }
@@ -163,7 +165,7 @@ function take(reading: Reading, parameter: CompiledParameter, raw: string | unde
     return;
   }
   const { codec } = parameter;
-  if (codec.several !== undefined && raw !== '') {
+  if (codec.several?.joins === true && raw !== '') {
     takeSeveral(reading, parameter, parameter.repeated ? [raw] : raw.split(','), decode, renamed, raw);
     return;
   }
@@ -183,7 +185,8 @@ function takeSeveral(
   whole = raws.join(`&${parameter.name}=`),
 ): void {
   // A list that is joined and yet given twice, or the other way round, means the same: the items in their order.
-  const items = parameter.repeated || raws.length === 1 ? raws : raws.flatMap((raw) => raw.split(','));
+  const items =
+    parameter.repeated || raws.length === 1 || parameter.codec.several?.joins === false ? raws : raws.flatMap((raw) => raw.split(','));
   const texts: string[] = [];
   for (const raw of items) {
     const text = decode(raw);

@@ -4,7 +4,7 @@ import { encode } from './percent.ts';
 
 /** A value as it stands in an address, percent-encoded; a repeated list is joined with “&”, which no encoded text holds. */
 export function encodeValue(codec: Codec, repeated: boolean, value: unknown): string | Refusal {
-  if (codec.several === undefined) {
+  if (codec.several?.joins !== true) {
     const text = codec.write(value);
     return text instanceof Refusal ? text : encode(text);
   }

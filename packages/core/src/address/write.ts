@@ -14,7 +14,7 @@ export type Written = { address: string; problems: Problem[] } | { address?: und
 export interface WriteOptions {
   /** Leave out the parameters that are declared with `share: false`, and those that act once. */
   forSharing?: boolean;
-  /** Leave out the parameters that act once: they have acted. */
+  /** Leave out what acts once, for it has acted, and what is remembered for the visit. */
   afterArrival?: boolean;
   /** The values of the page where the link stands; those that the app carries on are taken from them. */
   present?: Values;
@@ -82,9 +82,9 @@ export function writeAddress(app: CompiledApp, pageName: string, values: Values,
   return { address, problems };
 }
 
-function leftOut({ declaration }: CompiledParameter, { forSharing, afterArrival }: WriteOptions): boolean {
-  if (forSharing === true) return declaration.share === false || declaration.once === true;
-  return afterArrival === true && declaration.once === true;
+function leftOut({ declaration, remembered }: CompiledParameter, { forSharing, afterArrival }: WriteOptions): boolean {
+  if (forSharing === true) return declaration.share === false || declaration.once === true || remembered;
+  return afterArrival === true && (declaration.once === true || remembered);
 }
 
 /** The encoded text of a parameter's value, or undefined where the address leaves it out. */

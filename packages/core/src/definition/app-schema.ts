@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { component } from './content-schema.ts';
 import { parameter } from './parameter-schema.ts';
-import { link, name, text, value } from './schema-parts.ts';
+import { condition, link, name, text, value } from './schema-parts.ts';
 
 const field = z.strictObject({
   type: z.enum(['text', 'integer', 'number', 'boolean', 'date', 'choice', 'record']),
@@ -11,6 +11,14 @@ const field = z.strictObject({
   unique: z.boolean().optional(),
   pattern: z.string().max(500).optional().describe('Regular expression (ECMA-262, flag u) that the whole text must match'),
   maxLength: z.number().int().min(1).optional(),
+  min: z.union([z.number(), z.string()]).optional().describe('For a number or a date'),
+  max: z.union([z.number(), z.string()]).optional(),
+  serial: z
+    .string()
+    .regex(/^[A-Za-z0-9_-]{0,20}?0{1,9}$/, 'a beginning and as many zeros as the number has digits, as in N-0000')
+    .optional()
+    .describe('For a text: new records get the next number in this form'),
+  help: z.string().max(500).optional().describe('A sentence for people who fill it in'),
   sensitive: z.boolean().optional().describe('Never to stand readable in an address'),
 });
 export type FieldDefinition = z.infer<typeof field>;
@@ -49,7 +57,11 @@ const read = z.strictObject({
   where: z.array(where).optional(),
   sort: value.optional().describe('A sort parameter in braces, or fields such as "name,-planted"'),
   page: value.optional().describe('Number of the page of the list, from 1'),
-  size: z.number().int().min(1).max(500).optional().describe('Records on a page; the rule is 25'),
+  size: z
+    .union([z.number().int().min(1).max(500), value])
+    .optional()
+    .describe('Records on a page, at most 500; the rule is 25'),
+  when: condition.optional().describe('Read only while this holds'),
 });
 export type ReadDefinition = z.infer<typeof read>;
 
@@ -70,6 +82,12 @@ function isTimeZone(name: string): boolean {
   }
 }
 
+const arrivalRule = z.strictObject({
+  when: condition.describe('Holds for the address of arrival'),
+  set: z.record(name, value).optional().describe('View state to begin with: values for parameters of the page'),
+  notice: text.optional().describe('What to say, once'),
+});
+
 const page = z.strictObject({
   title: text,
   address: z.string().max(500).describe('Address template (RFC 6570): /specimens/{specimen}{?tab,note}'),
@@ -77,6 +95,7 @@ const page = z.strictObject({
   formerly: z.array(name).optional().describe('Names that the page had in the past'),
   formerAddresses: z.array(z.string().max(500)).optional().describe('Address templates of the past, with today’s names of the parameters'),
   admit: z.enum(['everyone', 'signed-in']).optional().describe('Who may see the page'),
+  arrival: z.array(arrivalRule).optional().describe('What happens when somebody comes to the page with certain values'),
   reads: z.record(name, read).optional(),
   content: z.array(component),
 });
@@ -108,6 +127,11 @@ export const appFile = z
       .describe('IANA name of the time zone in which “today” is meant; UTC when left out'),
     choices: z.record(name, z.record(z.string().min(1).max(100), choiceDefinition)).optional(),
     parameters: z.record(name, parameter).optional().describe('Query parameters of every page, carried on by every link: a language, say'),
+    language: name.optional().describe('The app’s parameter that holds the language: a choice of language tags (BCP 47)'),
+    words: z
+      .record(name, z.record(z.string(), z.string().max(5000)))
+      .optional()
+      .describe('Texts by language, for {word.NAME}'),
     collections: z.record(name, collection).optional(),
     signIn: signIn.optional(),
     navigation: z

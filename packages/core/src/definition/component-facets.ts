@@ -1,40 +1,75 @@
 import type { PageDefinition } from './app-schema.ts';
+import type { FormFieldDefinition } from './content/forms-schema.ts';
 import type { ComponentDefinition } from './content-schema.ts';
 import type { LinkDefinition } from './schema-parts.ts';
 
 type Path = (string | number)[];
+type Value = string | number | boolean;
 
 /** Everything in a component that refers to something else, each with its place below the component. */
 export interface Facets {
   texts: { path: Path; text: string; row?: string }[];
-  links: { path: Path; link: LinkDefinition; row?: string }[];
+  /** Values that are settled on the page itself, or when its form is sent. */
+  values: { path: Path; value: string | number | boolean; row?: string }[];
+  /** `row` names the read in whose rows the link stands, `saved` the collection of the record that a form has saved. */
+  links: { path: Path; link: LinkDefinition; row?: string; saved?: string }[];
+  /** Pages that are led to by other means than a link. */
+  pages: { path: Path; name: string }[];
   binds: { path: Path; name: string; kinds: readonly string[] }[];
   reads: { path: Path; name: string }[];
   children: { path: Path; content: ComponentDefinition[] }[];
 }
 
 /** The types of parameters that each kind of input can change. */
-const inputKinds = { choices: ['list'], toggle: ['boolean'], input: ['date', 'integer', 'number'] };
+const inputKinds = {
+  choices: ['list'],
+  toggle: ['boolean'],
+  input: ['text', 'date', 'integer', 'number', 'range', 'list'],
+  dialog: ['record', 'boolean', 'choice', 'text', 'integer'],
+};
 
 /** Lists a component's references; the check and the closure of links read them from here. */
 export function facetsOf(component: ComponentDefinition): Facets {
-  const facets: Facets = { texts: [], links: [], binds: [], reads: [], children: [] };
+  const facets: Facets = { texts: [], values: [], links: [], pages: [], binds: [], reads: [], children: [] };
   const text = (path: Path, given: string | undefined, row?: string) => {
     if (given !== undefined) facets.texts.push(row === undefined ? { path, text: given } : { path, text: given, row });
   };
+  const fields = (path: Path, given: readonly FormFieldDefinition[] | undefined, set: Record<string, Value> | undefined, row?: string) => {
+    for (const [index, field] of (given ?? []).entries()) {
+      if (typeof field === 'string') continue;
+      text([...path, 'fields', index, 'label'], field.label);
+      text([...path, 'fields', index, 'help'], field.help);
+      if (field.value !== undefined) facets.values.push({ path: [...path, 'fields', index, 'value'], value: field.value });
+    }
+    for (const [name, value] of Object.entries(set ?? {}))
+      facets.values.push({ path: [...path, 'set', name], value, ...(row === undefined ? {} : { row }) });
+  };
   switch (component.show) {
+    case 'image':
+      text(['file'], component.file);
+      text(['alternative'], component.alternative);
+      break;
+    case 'share':
+      text(['text'], component.text);
+      break;
+    case 'language':
+      text(['label'], component.label);
+      break;
     case 'heading':
     case 'text':
     case 'notice':
       text(['text'], component.text);
       break;
     case 'link':
+    case 'button':
+    case 'back':
       text(['text'], component.text);
       facets.links.push({ path: ['to'], link: component.to });
       break;
     case 'navigation':
       text(['label'], component.label);
-      for (const [index, entry] of component.links.entries()) {
+      if (component.bind !== undefined) facets.binds.push({ path: ['bind'], name: component.bind, kinds: ['choice'] });
+      for (const [index, entry] of (component.links ?? []).entries()) {
         text(['links', index, 'text'], entry.text);
         facets.links.push({ path: ['links', index, 'to'], link: entry.to });
       }
@@ -45,6 +80,7 @@ export function facetsOf(component: ComponentDefinition): Facets {
       facets.binds.push({ path: ['bind'], name: component.bind, kinds: ['text'] });
       break;
     case 'select':
+    case 'radio':
       text(['label'], component.label);
       text(['anything'], component.anything);
       facets.binds.push({ path: ['bind'], name: component.bind, kinds: ['choice', 'record'] });
@@ -59,8 +95,14 @@ export function facetsOf(component: ComponentDefinition): Facets {
       text(['label'], component.label);
       facets.children.push({ path: ['content'], content: component.content });
       break;
-    case 'tabs':
+    case 'dialog':
       text(['label'], component.label);
+      facets.binds.push({ path: ['bind'], name: component.bind, kinds: inputKinds.dialog });
+      facets.children.push({ path: ['content'], content: component.content });
+      break;
+    case 'tabs':
+    case 'views':
+      if (component.show === 'tabs') text(['label'], component.label);
       facets.binds.push({ path: ['bind'], name: component.bind, kinds: ['choice'] });
       for (const [name, content] of Object.entries(component.views)) facets.children.push({ path: ['views', name], content });
       break;
@@ -68,18 +110,46 @@ export function facetsOf(component: ComponentDefinition): Facets {
       const row = component.rows;
       text(['label'], component.label);
       text(['empty'], component.empty);
+      text(['unasked'], component.unasked);
+      if (component.choose !== undefined) facets.binds.push({ path: ['choose'], name: component.choose, kinds: ['list'] });
+      if (component.edit) {
+        facets.binds.push({ path: ['edit', 'bind'], name: component.edit.bind, kinds: ['record'] });
+        text(['edit', 'button'], component.edit.button);
+        fields(['edit'], component.edit.fields, component.edit.set, row);
+      }
       facets.reads.push({ path: ['rows'], name: row });
       if (component.sort !== undefined) facets.binds.push({ path: ['sort'], name: component.sort, kinds: ['sort'] });
       if (component.link) facets.links.push({ path: ['link'], link: component.link, row });
       for (const [index, column] of component.columns.entries()) {
         text(['columns', index, 'text'], column.text, row);
         text(['columns', index, 'label'], column.label);
+        if (column.to) facets.links.push({ path: ['columns', index, 'to'], link: column.to, row });
       }
       break;
     }
     case 'pager':
       facets.reads.push({ path: ['rows'], name: component.rows });
       facets.binds.push({ path: ['bind'], name: component.bind, kinds: ['integer'] });
+      if (component.size !== undefined) facets.binds.push({ path: ['size'], name: component.size, kinds: ['integer'] });
+      break;
+    case 'form': {
+      text(['label'], component.label);
+      text(['button'], component.button);
+      if (component.record !== undefined) facets.binds.push({ path: ['record'], name: component.record, kinds: ['record'] });
+      fields([], component.fields, component.set);
+      if (component.then)
+        facets.links.push({
+          path: ['then'],
+          link: component.then,
+          ...(component.collection === undefined ? {} : { saved: component.collection }),
+        });
+      break;
+    }
+    case 'ask':
+      text(['label'], component.label);
+      text(['button'], component.button);
+      facets.pages.push({ path: ['page'], name: component.page });
+      for (const [name, value] of Object.entries(component.values ?? {})) facets.values.push({ path: ['values', name], value });
       break;
     case 'details':
       facets.binds.push({ path: ['record'], name: component.record, kinds: ['record'] });
@@ -114,5 +184,10 @@ export function* walkContent(
 
 /** Names of the pages that a page’s content links to. */
 export function linksFrom(page: PageDefinition): Set<string> {
-  return new Set([...walkContent(page.content)].flatMap(({ facets }) => facets.links.map(({ link }) => link.page)));
+  return new Set(
+    [...walkContent(page.content)].flatMap(({ facets }) => [
+      ...facets.links.map(({ link }) => link.page),
+      ...facets.pages.map(({ name }) => name),
+    ]),
+  );
 }

@@ -20,6 +20,7 @@ export const parameter = z.strictObject({
   of: name
     .optional()
     .describe('For a choice its choices list, for a record or a sort its collection, for a range: integer, number or date'),
+  by: name.optional().describe('For a record: the unique field that names it, instead of the key'),
   fields: z.array(name).optional().describe('For a sort: the fields one may sort by'),
   items: item.optional().describe('For a list: what its items are'),
   schema: z.unknown().optional().describe('For a packed value: its JSON Schema (draft 2020-12)'),
@@ -37,7 +38,13 @@ export const parameter = z.strictObject({
   otherwise: z.enum(['default', 'refuse']).optional().describe('For a rejected value: go on with the default, or show an error page'),
   history: z.enum(['step', 'replace']).optional().describe('Whether Back undoes a change of it'),
   resets: z.array(name).optional().describe('Parameters that return to their default when this one changes'),
-  reach: z.enum(['page', 'app']).optional().describe('app, the rule for the app’s own parameters: every link carries it on'),
+  reach: z
+    .enum(['page', 'app', 'visit'])
+    .optional()
+    .describe(
+      'app, the rule for the app’s own parameters: every link carries it on; visit: taken from the address of arrival and remembered',
+    ),
+  sealed: z.boolean().optional().describe('Encrypted and authenticated in the address'),
   once: z.boolean().optional().describe('Acts at arrival, then leaves the address'),
   share: z.boolean().optional().describe('false: left out of addresses made for sharing'),
   formerly: z.array(name).optional().describe('Older names that still work'),

@@ -1,5 +1,4 @@
 import { toPointer, type PatchOperation } from '../problem.ts';
-import { operators } from './operators.ts';
 import type { AppDefinition } from './app-schema.ts';
 import { walkContent } from './component-facets.ts';
 import type { LinkDefinition } from './schema-parts.ts';
@@ -23,24 +22,29 @@ export function renameParameter(definition: AppDefinition, pageName: string, fro
     if (index !== -1)
       patch.push({ op: 'replace', path: toPointer([...place, 'parameters', name === from ? to : name, 'resets', index]), value: to });
   }
-  for (const { component, path, facets } of walkContent(page.content)) {
+  for (const { path, facets } of walkContent(page.content)) {
     for (const bind of facets.binds) {
       if (bind.name === from) patch.push({ op: 'replace', path: toPointer([...place, ...path, ...bind.path]), value: to });
     }
-    if (component.when !== undefined) renameText(patch, [...place, ...path, 'when'], component.when, from, to);
-    for (const text of facets.texts) renameText(patch, [...place, ...path, ...text.path], text.text, from, to);
     for (const { path: below, link } of facets.links) {
-      for (const [name, value] of Object.entries(link.values ?? {})) {
-        if (typeof value === 'string') renameText(patch, [...place, ...path, ...below, 'values', name], value, from, to);
-      }
+      // What is kept is named as both pages name it: a link to another page sends it by the other's name from now on.
+      const index = Array.isArray(link.keep) && link.page === pageName ? link.keep.indexOf(from) : -1;
+      if (index !== -1) patch.push({ op: 'replace', path: toPointer([...place, ...path, ...below, 'keep', index]), value: to });
     }
   }
-  renameText(patch, [...place, 'title'], page.title, from, to);
-  renameInReads(patch, place, page.reads ?? {}, from, to);
-  for (const { place: at, link } of linksTo(definition, pageName)) {
-    if (Object.hasOwn(link.values ?? {}, from)) {
+  for (const [index, { set }] of (page.arrival ?? []).entries()) {
+    const at = [...place, 'arrival', index, 'set'];
+    if (Object.hasOwn(set ?? {}, from)) patch.push({ op: 'move', from: toPointer([...at, from]), path: toPointer([...at, to]) });
+  }
+  // Expressions last: a place that has moved is named as it is by then.
+  for (const key of ['title', 'reads', 'arrival', 'content'] as const) {
+    for (const found of textsIn(page[key], [...place, key])) renameText(patch, found, from, to);
+  }
+  for (const { place: at, values, inputs } of wayTo(definition, pageName)) {
+    if (Object.hasOwn(values ?? {}, from))
       patch.push({ op: 'move', from: toPointer([...at, 'values', from]), path: toPointer([...at, 'values', to]) });
-    }
+    const index = inputs?.indexOf(from) ?? -1;
+    if (index !== -1) patch.push({ op: 'replace', path: toPointer([...at, 'inputs', index]), value: to });
   }
   return patch;
 }
@@ -51,45 +55,48 @@ function renameInTemplate(template: string, from: string, to: string): string {
   return template.replaceAll(/\{[^{}]*\}/g, (part) => part.replaceAll(/[A-Za-z][A-Za-z0-9_-]*/g, (name) => (name === from ? to : name)));
 }
 
-/** Renames `param.from` and `record.from` where they stand in a text’s expressions. */
-function renameText(patch: PatchOperation[], place: Place, text: string, from: string, to: string): void {
-  const renamed = text.replaceAll(/\b((?:param|record)\.\??)([A-Za-z_]\w*)/g, (whole, scope: string, name: string) =>
+interface FoundText {
+  place: Place;
+  text: string;
+}
+
+/** Every text below a place. */
+function* textsIn(value: unknown, place: Place): Generator<FoundText> {
+  if (typeof value === 'string') yield { place, text: value };
+  else if (Array.isArray(value)) for (const [index, entry] of value.entries()) yield* textsIn(entry, [...place, index]);
+  else if (typeof value === 'object' && value !== null)
+    for (const [key, entry] of Object.entries(value)) yield* textsIn(entry, [...place, key]);
+}
+
+/** Renames `param.from`, `record.from` and `label.from` where they stand in a condition or in the braces of a text. */
+function renameText(patch: PatchOperation[], { place, text }: FoundText, from: string, to: string): void {
+  if (place.at(-1) !== 'when' && !text.includes('{')) return;
+  const renamed = text.replaceAll(/\b((?:param|record|label)\.\??)([A-Za-z_]\w*)/g, (whole, scope: string, name: string) =>
     name === from ? scope + to : whole,
   );
-  if (renamed !== text) patch.push({ op: 'replace', path: toPointer(place), value: renamed });
+  if (renamed === text) return;
+  // What a rule for arrivals sets has moved before.
+  const moved = place.map((part, index) => (part === from && place[index - 1] === 'set' && place[2] === 'arrival' ? to : part));
+  patch.push({ op: 'replace', path: toPointer(moved), value: renamed });
 }
 
-function renameInReads(
-  patch: PatchOperation[],
-  place: Place,
-  reads: NonNullable<AppDefinition['pages'][string]['reads']>,
-  from: string,
-  to: string,
-): void {
-  for (const [name, read] of Object.entries(reads)) {
-    const at = [...place, 'reads', name];
-    for (const key of ['sort', 'page'] as const) {
-      const value = read[key];
-      if (typeof value === 'string') renameText(patch, [...at, key], value, from, to);
-    }
-    for (const [index, condition] of (read.where ?? []).entries()) {
-      for (const key of operators) {
-        const value = condition[key];
-        if (typeof value === 'string') renameText(patch, [...at, 'where', index, key], value, from, to);
-      }
-    }
-  }
+interface Way {
+  place: Place;
+  page: string;
+  values?: LinkDefinition['values'] | undefined;
+  inputs?: readonly string[];
 }
 
-/** Every link of the app that leads to a page. */
-function linksTo(definition: AppDefinition, pageName: string): { place: Place; link: LinkDefinition }[] {
-  const links: { place: Place; link: LinkDefinition }[] = [];
+/** Every link and every form that leads to a page. */
+function wayTo(definition: AppDefinition, pageName: string): Way[] {
+  const ways: Way[] = [];
   for (const [name, page] of Object.entries(definition.pages)) {
-    for (const { path, facets } of walkContent(page.content)) {
-      for (const { path: below, link } of facets.links) links.push({ place: ['pages', name, ...path, ...below], link });
+    for (const { component, path, facets } of walkContent(page.content)) {
+      for (const { path: below, link } of facets.links) ways.push({ place: ['pages', name, ...path, ...below], ...link });
+      if (component.show === 'ask') ways.push({ place: ['pages', name, ...path], ...component });
     }
   }
-  for (const [index, entry] of (definition.navigation ?? []).entries()) links.push({ place: ['navigation', index, 'to'], link: entry.to });
-  if (definition.signIn?.first) links.push({ place: ['signIn', 'first'], link: definition.signIn.first });
-  return links.filter(({ link }) => link.page === pageName);
+  for (const [index, entry] of (definition.navigation ?? []).entries()) ways.push({ place: ['navigation', index, 'to'], ...entry.to });
+  if (definition.signIn?.first) ways.push({ place: ['signIn', 'first'], ...definition.signIn.first });
+  return ways.filter(({ page }) => page === pageName);
 }

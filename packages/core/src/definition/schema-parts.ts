@@ -4,6 +4,14 @@ import { namePattern } from '../address/template.ts';
 /** A name in the app file: of a page, a collection, a field, a choices list. */
 export const name = z.string().regex(namePattern, 'a name has letters, digits, “_” and “-”, and begins with a letter');
 
+/** A field, or a field of the record that it refers to: house.name. */
+export const path = z
+  .string()
+  .regex(
+    new RegExp(`${namePattern.source.slice(0, -1)}(?:\\.${namePattern.source.slice(1, -1)})?$`),
+    'a field, or a field of a reference as in house.name',
+  );
+
 /** A text that may hold CEL expressions in braces. */
 export const text = z.string().max(20_000).describe('Text; CEL expressions stand in braces, as in "Care log of {record.specimen.name}"');
 
@@ -19,5 +27,10 @@ export const value = z
 export const link = z.strictObject({
   page: name.describe('The page it leads to'),
   values: z.record(name, value).optional().describe('Values for the parameters of that page'),
+  keep: z
+    .union([z.literal(true), z.array(name).min(1)])
+    .optional()
+    .describe('Present values that go along, where that page has parameters of the same names: all, or those listed'),
+  window: z.enum(['same', 'new']).optional().describe('Where it opens; the rule is the same window'),
 });
 export type LinkDefinition = z.infer<typeof link>;

@@ -25,21 +25,26 @@ export function parameterScopeType({ type, of, items }: ParameterDeclaration): S
 
 /** What an expression may name anywhere in an app, outside a page too. */
 export const appScopeTypes: ScopeTypes = {
+  today: 'string',
   person: { fields: { login: 'string', name: 'string', roles: { list: 'string' } } },
   app: { fields: { title: 'string', mount: 'string' } },
 };
 
 /** The collections of an app, as far as types need them. */
-export type CollectionsPart = Pick<AppDefinition, 'collections' | 'parameters'>;
+export type CollectionsPart = Pick<AppDefinition, 'collections' | 'parameters' | 'words'>;
 
 /** What the expressions of a page may name, with the type of each. */
 export function pageScopeTypes(app: CollectionsPart, page: Pick<PageDefinition, 'parameters' | 'reads'>): ScopeTypes {
   const param: Fields = {};
+  const visit: Fields = {};
   const record: Fields = {};
   for (const [name, declaration] of Object.entries({ ...app.parameters, ...page.parameters })) {
-    param[name] = parameterScopeType(declaration);
+    (declaration.reach === 'visit' ? visit : param)[name] = parameterScopeType(declaration);
     if (declaration.type === 'record' && declaration.of !== undefined) record[name] = recordType(app, declaration.of);
   }
+  const label: Fields = {};
+  for (const [name, { type }] of Object.entries({ ...app.parameters, ...page.parameters }))
+    if (type === 'choice' || type === 'record') label[name] = 'string';
   const rows: Fields = {};
   const total: Fields = {};
   for (const [name, read] of Object.entries(page.reads ?? {})) {
@@ -48,7 +53,11 @@ export function pageScopeTypes(app: CollectionsPart, page: Pick<PageDefinition, 
   }
   return {
     param: { fields: param },
+    visit: { fields: visit },
     record: { fields: record },
+    label: { fields: label },
+    word: { fields: Object.fromEntries(Object.keys(app.words ?? {}).map((name) => [name, 'string'])) },
+    previous: { fields: { page: 'string', address: 'string' } },
     rows: { fields: rows },
     total: { fields: total },
     ...appScopeTypes,

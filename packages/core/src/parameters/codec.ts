@@ -40,6 +40,8 @@ export interface Codec {
 
 /** How a value of several texts is read and written, each text decoded on its own, so that it may hold a comma. */
 export interface SeveralTexts {
+  /** False for a value that is one text when written, such as a range, and several only as a form sends it. */
+  joins: boolean;
   /** @param texts already percent-decoded */
   read(texts: readonly string[]): ParameterValue | Corrected | Refusal;
   /** The written forms, not yet percent-encoded. */

@@ -49,6 +49,8 @@ export interface ParameterDeclaration {
   type: ParameterTypeName;
   /** For `choice` a choices list, for `record` and `sort` a collection, for `range` integer, number or date. */
   of?: string | undefined;
+  /** For `record`: the unique field that names it in the address, instead of the collection's key. */
+  by?: string | undefined;
   /** For `list`: what its items are, declared as a parameter of a simple type is. */
   items?: ItemDeclaration | undefined;
   /** For `sort`: the fields one may sort by; all fields of the collection when left out. */
@@ -72,8 +74,13 @@ export interface ParameterDeclaration {
   otherwise?: 'default' | 'refuse' | undefined;
   history?: 'step' | 'replace' | undefined;
   resets?: readonly string[] | undefined;
-  /** `app`: every link in the app carries it on; for parameters that the app declares for every page. */
-  reach?: 'page' | 'app' | undefined;
+  /**
+   * For parameters that the app declares for every page. `app`: every link in the app carries it on. `visit`: it is taken
+   * from the address of arrival and remembered until the browser is closed.
+   */
+  reach?: 'page' | 'app' | 'visit' | undefined;
+  /** Encrypted and authenticated in the address (JWE, RFC 7516). */
+  sealed?: boolean | undefined;
   once?: boolean | undefined;
   share?: boolean | undefined;
   formerly?: readonly string[] | undefined;

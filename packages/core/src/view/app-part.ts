@@ -2,6 +2,7 @@ import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts'
 import { linksFrom, walkContent } from '../definition/component-facets.ts';
 import { operands } from '../definition/operators.ts';
 import { expressionsOf } from '../expressions/template-text.ts';
+import { fieldName } from '../records/plan-save.ts';
 import type { AppPart } from './material.ts';
 
 /** Cuts out of an app what showing one page needs, so that a browser is sent no more than that. */
@@ -22,6 +23,8 @@ export function appPartFor(definition: AppDefinition, pageName: string): AppPart
     mount: definition.mount,
     timeZone: definition.timeZone,
     parameters: definition.parameters,
+    language: definition.language,
+    words: definition.words,
     navigation: definition.navigation,
     collections,
     choices,
@@ -49,6 +52,8 @@ function collectionsOf(
   pages: AppPart['pages'],
 ): NonNullable<AppPart['collections']> {
   const wanted = new Set<string>();
+  for (const { component } of walkContent(page?.content ?? []))
+    if (component.show === 'form' && component.collection !== undefined) wanted.add(component.collection);
   for (const read of Object.values(page?.reads ?? {})) wanted.add(read.from);
   for (const { of, type } of declarationsIn(definition, pages)) {
     if (of !== undefined && (type === 'record' || type === 'sort')) wanted.add(of);
@@ -85,12 +90,18 @@ function withoutUndefined<Value>(given: Record<string, Value | undefined>): Reco
 export function expressionsIn(page: PageDefinition, navigation: AppDefinition['navigation']): string[] {
   const texts = [page.title, ...(navigation ?? []).map(({ text }) => text)];
   const conditions: string[] = [];
+  for (const { notice } of page.arrival ?? []) texts.push(notice ?? '');
   for (const { component, facets } of walkContent(page.content)) {
-    texts.push(...facets.texts.map(({ text }) => text), ...facets.links.flatMap(({ link }) => strings(Object.values(link.values ?? {}))));
+    texts.push(
+      ...facets.texts.map(({ text }) => text),
+      ...strings(facets.values.map(({ value }) => value)),
+      ...facets.links.flatMap(({ link }) => strings(Object.values(link.values ?? {}))),
+    );
     if (component.when !== undefined) conditions.push(component.when);
   }
   for (const read of Object.values(page.reads ?? {})) {
-    texts.push(...strings([read.sort, read.page, ...(read.where ?? []).flatMap((condition) => operands<unknown>(condition))]));
+    if (read.when !== undefined) conditions.push(read.when);
+    texts.push(...strings([read.sort, read.page, read.size, ...(read.where ?? []).flatMap((condition) => operands<unknown>(condition))]));
   }
   return [...conditions, ...texts.flatMap(expressionsOf)];
 }
@@ -99,8 +110,13 @@ export function expressionsIn(page: PageDefinition, navigation: AppDefinition['n
 export function fieldsNamedOn(page: PageDefinition): Set<string> {
   const names = new Set<string>();
   for (const { component } of walkContent(page.content)) {
-    if (component.show === 'table') for (const { field } of component.columns) if (field !== undefined) names.add(field);
-    if (component.show === 'details') for (const field of component.fields) if (typeof field === 'string') names.add(field);
+    const paths: string[] = [];
+    if (component.show === 'table') {
+      paths.push(...component.columns.map(({ field }) => field ?? ''), ...(component.edit?.fields ?? []).map(fieldName));
+    }
+    if (component.show === 'details') paths.push(...component.fields.filter((field) => typeof field === 'string'));
+    if (component.show === 'form') paths.push(...(component.fields ?? []).map(fieldName));
+    for (const name of paths.flatMap((path) => path.split('.'))) names.add(name);
   }
   for (const expression of expressionsIn(page, undefined)) {
     for (const [name] of expression.matchAll(/[A-Za-z_]\w*/g)) names.add(name);

@@ -1,6 +1,18 @@
 export { isPlainPath, type EvaluateCel } from '../expressions/evaluator.ts';
+export { arrive, type Arrival } from './arrival.ts';
 export { planLoad, type LoadPlan, type PlannedCondition, type PlannedRead } from './load-plan.ts';
-export type { AppPart, FieldValue, PageData, PageMaterial, ReadData, RecordData } from './material.ts';
+export { optionsName } from './options.ts';
+export type {
+  AppPart,
+  Circumstances,
+  FieldValue,
+  FormState,
+  PreviousPage,
+  PageData,
+  PageMaterial,
+  ReadData,
+  RecordData,
+} from './material.ts';
 export type * from './nodes.ts';
 export { showPage } from './show-page.ts';
 export type { ShowTools } from './tools.ts';

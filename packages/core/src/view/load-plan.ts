@@ -4,7 +4,8 @@ import { operators, type Operator } from '../definition/operators.ts';
 import { walkContent } from '../definition/component-facets.ts';
 import { Evaluator, type EvaluateCel } from '../expressions/evaluator.ts';
 import { pageScopeTypes } from '../expressions/page-scope.ts';
-import type { Person } from '../gate/pass.ts';
+import type { Circumstances, PageData } from './material.ts';
+import { optionsFor } from './options.ts';
 
 type Plain = string | number | boolean;
 
@@ -30,43 +31,61 @@ export interface PlannedRead {
 
 /** What a page needs from the store. Two equal plans load the same: the browser compares them before it asks. */
 export interface LoadPlan {
-  records: Record<string, { from: string; key: string }>;
+  /** `by` is the unique field that names the record, where it is not the key. */
+  records: Record<string, { from: string; key: string; by?: string }>;
   reads: Record<string, PlannedRead>;
-  options: string[];
+  /** The collections one may choose from, each with the field that names its records. */
+  options: { from: string; by?: string }[];
 }
 
 const defaultSize = 25;
 const greatestPage = 1_000_000;
+const greatestSize = 500;
 
 /** The values a page’s expressions may name before anything is loaded. */
 export function scopeBeforeLoad(
   app: Pick<AppDefinition, 'title' | 'mount'>,
   values: Values,
-  person: Person | undefined,
+  { person, today, visit, previous }: Circumstances,
 ): Record<string, unknown> {
-  return { param: values, app: { title: app.title, mount: app.mount }, ...(person ? { person } : {}) };
+  return {
+    param: values,
+    app: { title: app.title, mount: app.mount },
+    today,
+    visit,
+    // Nobody, and no page before: then “has(person.name)” is false rather than an error.
+    person: person ?? {},
+    previous: previous ?? {},
+  };
 }
 
-/** Settles what a page needs from the store for these values. */
+/**
+ * Settles what a page needs from the store for these values.
+ * @param records the page's records, once they are loaded: reads may depend on them
+ */
 export function planLoad(
-  app: Pick<AppDefinition, 'title' | 'mount' | 'collections'>,
+  app: Pick<AppDefinition, 'title' | 'mount' | 'collections' | 'parameters' | 'words'> & Parameters<typeof optionsFor>[1],
   page: PageDefinition,
   values: Values,
-  person: Person | undefined,
+  circumstances: Circumstances,
   cel: EvaluateCel,
+  records: PageData['records'] = {},
 ): LoadPlan {
-  const evaluator = new Evaluator(scopeBeforeLoad(app, values, person), pageScopeTypes(app, page), cel);
+  const scope = { ...scopeBeforeLoad(app, values, circumstances), record: records };
+  const evaluator = new Evaluator(scope, pageScopeTypes(app, page), cel);
   const plan: LoadPlan = { records: {}, reads: {}, options: [] };
-  for (const [name, declaration] of Object.entries(page.parameters ?? {})) {
+  for (const [name, declaration] of Object.entries({ ...app.parameters, ...page.parameters })) {
     const key = values[name];
     if (declaration.type === 'record' && declaration.of !== undefined && typeof key === 'string')
-      plan.records[name] = { from: declaration.of, key };
+      plan.records[name] = { from: declaration.of, key, ...(declaration.by === undefined ? {} : { by: declaration.by }) };
   }
-  for (const [name, read] of Object.entries(page.reads ?? {})) plan.reads[name] = planRead(read, evaluator);
+  for (const [name, read] of Object.entries(page.reads ?? {})) {
+    if (evaluator.holds(read.when)) plan.reads[name] = planRead(read, evaluator);
+  }
   for (const { component } of walkContent(page.content)) {
-    const bound = component.show === 'select' || component.show === 'choices' ? page.parameters?.[component.bind] : undefined;
-    const { type, of } = bound?.items ?? bound ?? {};
-    if (type === 'record' && of !== undefined && !plan.options.includes(of)) plan.options.push(of);
+    for (const wanted of optionsFor(component, app, page)) {
+      if (!plan.options.some(({ from, by }) => from === wanted.from && by === wanted.by)) plan.options.push(wanted);
+    }
   }
   return plan;
 }
@@ -86,10 +105,13 @@ function planRead(read: ReadDefinition, evaluator: Evaluator): PlannedRead {
     where,
     sort: sortKeys(read.sort === undefined ? undefined : evaluator.value(read.sort)),
     page: Number.isInteger(page) && page >= 1 ? Math.min(page, greatestPage) : 1,
-    size: read.size ?? defaultSize,
+    size: pageSize(read.size === undefined ? undefined : Number(evaluator.value(read.size))),
     nothing,
   };
 }
+
+const pageSize = (size: number | undefined) =>
+  size === undefined || !Number.isInteger(size) || size < 1 ? defaultSize : Math.min(size, greatestSize);
 
 /** A condition with a value that its operator can use; undefined where the value is absent. */
 function planCondition(field: string, operator: Operator, value: unknown): PlannedCondition | undefined {

@@ -1,7 +1,9 @@
 import type { AddressablePage } from '../address/compiled-app.ts';
 import type { Reading } from '../address/reading.ts';
 import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
+import type { Values } from '../parameters/declaration.ts';
 import type { Person, Reason } from '../gate/pass.ts';
+import type { SealedValue } from '../address/seal-book.ts';
 
 /** A field of a loaded record: a plain value, or the record that it refers to. */
 export type FieldValue = string | number | boolean | RecordData;
@@ -18,6 +20,8 @@ export interface ReadData {
   /** The page of the list that was read, from 1, and how many records it may hold. */
   page: number;
   size: number;
+  /** Nothing was asked for: a value is absent without which the read gives nothing. */
+  unasked?: true;
 }
 
 /** What was loaded for a page. */
@@ -31,23 +35,50 @@ export interface PageData {
 /** What showing needs of the app: the parts that this page touches. */
 export type AppPart = Pick<
   AppDefinition,
-  'title' | 'mount' | 'choices' | 'collections' | 'navigation' | 'app' | 'parameters' | 'timeZone'
+  'title' | 'mount' | 'choices' | 'collections' | 'navigation' | 'app' | 'parameters' | 'timeZone' | 'language' | 'words'
 > & {
   /** The addresses of this page and of those it links to. */
   pages: Record<string, AddressablePage>;
   signIn?: { page: string; reasons: Partial<Record<Reason, string>> };
 };
 
+/** The page of the app that one came from. */
+export interface PreviousPage {
+  page: string;
+  address: string;
+}
+
+/** What a page depends on beside its address: who asks, when, and how they came. */
+export interface Circumstances {
+  person?: Person;
+  /** Today's date in the app's time zone, YYYY-MM-DD, as the service had it. */
+  today: string;
+  /** The values remembered for the visit. */
+  visit: Values;
+  previous?: PreviousPage;
+}
+
+/** What stood in a form that could not be saved, and why not. */
+export interface FormState {
+  values: Record<string, string>;
+  /** Sentences by field. */
+  problems: Record<string, string>;
+  problem?: string;
+}
+
 /** Everything that one page is made from. It is plain JSON: the service makes it, the browser takes it over. */
-export interface PageMaterial {
+export interface PageMaterial extends Circumstances {
   app: AppPart;
   name: string;
   page: PageDefinition;
   reading: Reading;
   data: PageData;
-  person?: Person;
-  /** Today's date in the app's time zone, YYYY-MM-DD, as the service had it. */
-  today: string;
+  /** Which of the page's rules for arrivals held, by number. */
+  arrival?: number[];
+  /** Forms that were sent and could not be saved, by name. */
+  forms?: Record<string, FormState>;
+  /** The values that stand sealed in this page's addresses: what the service has opened, or sealed for its links. */
+  seals?: SealedValue[];
   /** Whether a packed parameter is among those that it reads or links to. */
   packed: boolean;
   /** Whether its expressions need the CEL engine, or only follow fields. */

@@ -9,24 +9,37 @@ export type Node =
   | HeadingNode
   | TextNode
   | NoticeNode
+  | ImageNode
   | LinkNode
+  | ButtonNode
+  | BackNode
+  | ShareNode
   | NavigationNode
+  | LanguageNode
   | SearchNode
   | SelectNode
+  | RadioNode
   | ChoicesNode
   | ToggleNode
   | InputNode
+  | RangeNode
+  | InputsNode
   | PanelNode
+  | DialogNode
   | TabsNode
+  | ViewsNode
   | TableNode
   | PagerNode
   | DetailsNode
+  | FormNode
+  | AskNode
   | SignInNode;
 
 /** A link to an address; without one where a value is missing or wrong, so that nobody is led astray. */
 export interface Anchor {
   text: string;
   href?: string;
+  newWindow?: true;
 }
 
 /** A link that changes values of the present page. */
@@ -56,14 +69,42 @@ export interface NoticeNode {
   text: string;
   tone: 'plain' | 'good' | 'warning';
 }
+export interface ImageNode {
+  show: 'image';
+  source: string;
+  alternative: string;
+  width?: number;
+}
 export interface LinkNode {
   show: 'link';
   link: Anchor;
 }
+export interface ButtonNode {
+  show: 'button';
+  link: Anchor;
+}
+/** Leads back to where one came from; with JavaScript through the history, so that everything is as it was left. */
+export interface BackNode {
+  show: 'back';
+  link: Anchor;
+  /** Whether one came from there. */
+  cameFrom: boolean;
+}
+export interface ShareNode {
+  show: 'share';
+  text: string;
+  /** The address for sharing: without what is nobody else's. */
+  href: string;
+}
+export interface LanguageNode {
+  show: 'language';
+  label: string;
+  languages: (ChangeAnchor & { tag: string; current: boolean })[];
+}
 export interface NavigationNode {
   show: 'navigation';
   label: string;
-  links: (Anchor & { current: boolean })[];
+  links: (Anchor & { current: boolean; change?: Values })[];
 }
 export interface SearchNode {
   show: 'search';
@@ -83,6 +124,10 @@ export interface SelectNode {
   options: { value: string; text: string }[];
   form: KeepingForm;
 }
+/** As a select, every choice in sight. */
+export interface RadioNode extends Omit<SelectNode, 'show'> {
+  show: 'radio';
+}
 export interface ChoicesNode {
   show: 'choices';
   name: string;
@@ -98,21 +143,54 @@ export interface ToggleNode {
   /** Turns it over. */
   turn: ChangeAnchor;
 }
-export interface InputNode {
-  show: 'input';
-  name: string;
-  label: string;
-  kind: 'date' | 'number';
-  value: string;
-  /** Limits and step, as HTML has them. */
+/** What HTML needs to know of a box. */
+export interface BoxLimits {
+  kind: 'text' | 'date' | 'number';
   min?: string;
   max?: string;
   step?: string;
+  maxLength?: number;
+}
+export interface InputNode extends BoxLimits {
+  show: 'input';
+  name: string;
+  label: string;
+  value: string;
+  form: KeepingForm;
+}
+/** A range: two boxes of one name. */
+export interface RangeNode extends BoxLimits {
+  show: 'range';
+  name: string;
+  label: string;
+  from: string;
+  to: string;
+  form: KeepingForm;
+}
+/** A list: a box for each item, and one more while it may grow. */
+export interface InputsNode extends BoxLimits {
+  show: 'inputs';
+  name: string;
+  label: string;
+  values: string[];
+  grows: boolean;
   form: KeepingForm;
 }
 export interface PanelNode {
   show: 'panel';
   label: string;
+  content: Node[];
+}
+/** An open dialog; a closed one is no node. */
+export interface DialogNode {
+  show: 'dialog';
+  id: string;
+  label: string;
+  close: ChangeAnchor;
+  content: Node[];
+}
+export interface ViewsNode {
+  show: 'views';
   content: Node[];
 }
 export interface TabsNode {
@@ -132,9 +210,13 @@ export interface TableNode {
     whole: boolean;
     sort?: ChangeAnchor & { direction: 'ascending' | 'descending' | 'none' };
   }[];
-  rows: { key: string; cells: string[]; href?: string }[];
+  rows: { key: string; cells: Anchor[]; href?: string; chosen?: boolean; edit?: ChangeAnchor }[];
   total: number;
   empty: string;
+  /** Rows can be chosen. */
+  choose?: { name: string; chosen: string[]; form: KeepingForm };
+  /** The row that is being edited. */
+  edited?: { key: string; form: FormNode; cancel: ChangeAnchor };
 }
 export interface PagerNode {
   show: 'pager';
@@ -147,10 +229,52 @@ export interface PagerNode {
   previous?: ChangeAnchor;
   next?: ChangeAnchor;
   near: (ChangeAnchor & { current: boolean })[];
+  size?: SelectNode;
 }
 export interface DetailsNode {
   show: 'details';
   entries: { label: string; value: Anchor }[];
+}
+/** A box of a form, with what stands in it and what is wrong with that. */
+export interface Box {
+  name: string;
+  label: string;
+  kind: 'text' | 'lines' | 'number' | 'date' | 'select' | 'check';
+  value: string;
+  required: boolean;
+  options?: { value: string; text: string }[];
+  lines?: number;
+  min?: string;
+  max?: string;
+  step?: string;
+  maxLength?: number;
+  help?: string;
+  problem?: string;
+}
+/** A form that is sent to the service, which saves a record. */
+export interface FormNode {
+  show: 'form';
+  name: string;
+  id: string;
+  label: string;
+  /** The present address, which the form is sent to. */
+  action: string;
+  boxes: Box[];
+  button: string;
+  /** It takes something away. */
+  removes: boolean;
+  /** What the record looked like when the form was drawn, to notice that somebody changed it meanwhile. */
+  seen?: string;
+  problem?: string;
+}
+/** A form that leads to another page with what was typed. */
+export interface AskNode {
+  show: 'ask';
+  id: string;
+  label: string;
+  form: KeepingForm;
+  boxes: Box[];
+  button: string;
 }
 export interface SignInNode {
   show: 'sign-in';
@@ -178,5 +302,11 @@ export interface ShownPage {
   signInHref?: string;
   /** The one written form of the present address. */
   address: string;
+  /** Names of the forms that it shows. */
+  forms: string[];
+  /** What is to be said at arrival. */
+  arrival: string[];
+  /** BCP 47 tag of the language that the page is in. */
+  language: string;
   draft: boolean;
 }

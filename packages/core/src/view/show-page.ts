@@ -2,9 +2,11 @@ import { writeAddress } from '../address/write.ts';
 import type { ComponentDefinition } from '../definition/content-schema.ts';
 import { signInAddress } from '../gate/way-back.ts';
 import { details } from './components/details.ts';
-import { choices, input, search, select, toggle } from './components/filters.ts';
+import { dialog } from './components/dialog.ts';
+import { choices, input, radio, search, select, toggle } from './components/filters.ts';
+import { ask, form } from './components/form.ts';
 import { pager } from './components/pager.ts';
-import { heading, link, navigation, notice, text } from './components/plain.ts';
+import { back, button, heading, image, language, link, navigation, notice, share, text } from './components/plain.ts';
 import { signIn } from './components/sign-in.ts';
 import { table } from './components/table.ts';
 import { tabs } from './components/tabs.ts';
@@ -19,16 +21,21 @@ import type { ShowTools } from './tools.ts';
 export function showPage(material: PageMaterial, tools: ShowTools): ShownPage {
   const shower = new Shower(material, tools);
   const { app, reading, person } = material;
-  const address = writeAddress(shower.app, material.name, shower.values).address ?? '';
-  const showAll = (content: readonly ComponentDefinition[]): Node[] =>
-    content.filter((component) => shower.evaluator.holds(component.when)).map((component) => showOne(component, shower, showAll));
+  const address = writeAddress(shower.app, material.name, shower.values, { afterArrival: true }).address ?? '';
+  const content = showContent(material.page.content, shower);
   return {
     title: shower.text(material.page.title),
     appTitle: app.title,
     home: app.mount === '/' ? '/' : app.mount,
     navigation: app.navigation ? navigation({ links: app.navigation, label: 'Main' }, shower) : undefined,
     notices: reading.problems.filter((problem) => problem.severity === 'warning').map((problem) => problem.message),
-    content: showAll(material.page.content),
+    content,
+    forms: [...shower.forms],
+    arrival: (material.arrival ?? []).flatMap((index) => {
+      const notice = material.page.arrival?.[index]?.notice;
+      return notice === undefined ? [] : [shower.text(notice)];
+    }),
+    language: shower.language,
     ...(person ? { person: { name: person.name, signOut: `${shower.app.mount}/~sign-out` } } : {}),
     ...(app.signIn && !person && material.name !== app.signIn.page
       ? { signInHref: signInAddress(shower.app, app.signIn.page, address, 'needed', shower.values) }
@@ -38,8 +45,44 @@ export function showPage(material: PageMaterial, tools: ShowTools): ShownPage {
   };
 }
 
-function showOne(component: ComponentDefinition, shower: Shower, showAll: (content: readonly ComponentDefinition[]) => Node[]): Node {
+/** Settles what a page's components show; those whose condition does not hold are left out. */
+export function showContent(content: readonly ComponentDefinition[], shower: Shower): Node[] {
+  const showAll = (inner: readonly ComponentDefinition[]): Node[] =>
+    inner
+      .filter((component) => shower.evaluator.holds(component.when))
+      .map((component) => showOne(component, shower, showAll))
+      .filter((node) => node !== undefined);
+  return showAll(content);
+}
+
+function showOne(
+  component: ComponentDefinition,
+  shower: Shower,
+  showAll: (content: readonly ComponentDefinition[]) => Node[],
+): Node | undefined {
   switch (component.show) {
+    case 'image':
+      return image(component, shower);
+    case 'button':
+      return button(component, shower);
+    case 'back':
+      return back(component, shower);
+    case 'share':
+      return share(component, shower);
+    case 'language':
+      return language(component, shower);
+    case 'radio':
+      return radio(component, shower);
+    case 'dialog':
+      return dialog(component, shower, showAll);
+    case 'views': {
+      const open = shower.values[component.bind];
+      return { show: 'views', content: typeof open === 'string' ? showAll(component.views[open] ?? []) : [] };
+    }
+    case 'form':
+      return form(component, shower);
+    case 'ask':
+      return ask(component, shower);
     case 'heading':
       return heading(component, shower);
     case 'text':

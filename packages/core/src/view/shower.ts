@@ -1,6 +1,7 @@
 import { changeValues, type Change } from '../address/change.ts';
 import { compileApp } from '../address/compile.ts';
 import type { CompiledApp } from '../address/compiled-app.ts';
+import { SealBook } from '../address/seal-book.ts';
 import { decodeForShow } from '../address/percent.ts';
 import { valueFrom } from '../address/value-text.ts';
 import { writeAddress } from '../address/write.ts';
@@ -9,7 +10,7 @@ import type { LinkDefinition } from '../definition/schema-parts.ts';
 import { display, Evaluator } from '../expressions/evaluator.ts';
 import { pageScopeTypes } from '../expressions/page-scope.ts';
 import { Refusal } from '../parameters/codec.ts';
-import type { Values } from '../parameters/declaration.ts';
+import type { ParameterDeclaration, Values } from '../parameters/declaration.ts';
 import { choiceLabel, type ShowTools } from './tools.ts';
 import { scopeBeforeLoad } from './load-plan.ts';
 import type { FieldValue, PageMaterial, RecordData } from './material.ts';
@@ -23,27 +24,62 @@ export class Shower {
   readonly app: CompiledApp;
   readonly evaluator: Evaluator;
   readonly values: Values;
+  /** Names of the forms that the page shows: no other is taken. */
+  readonly forms = new Set<string>();
   #ids = 0;
 
-  constructor(material: PageMaterial, { cel, types }: ShowTools) {
+  constructor(material: PageMaterial, { cel, types, seals }: ShowTools) {
     this.material = material;
     this.values = material.reading.values;
-    let app = compiledParts.get(material.app);
-    if (!app) compiledParts.set(material.app, (app = compileApp(material.app, { types, today: () => material.today }).app));
+    let app = seals === undefined ? compiledParts.get(material.app) : undefined;
+    if (!app) {
+      app = compileApp(material.app, { types, today: () => material.today, seals: seals ?? new SealBook(material.seals) }).app;
+      if (seals === undefined) compiledParts.set(material.app, app);
+    }
     this.app = app;
     const { records, reads } = material.data;
     const each = <Value>(pick: (read: (typeof reads)[string]) => Value) =>
       Object.fromEntries(Object.entries(reads).map(([name, read]) => [name, pick(read)]));
-    this.evaluator = new Evaluator(
-      {
-        ...scopeBeforeLoad(material.app, this.values, material.person),
-        record: records,
-        rows: each((read) => read.rows),
-        total: each((read) => read.total),
-      },
-      pageScopeTypes(material.app, material.page),
-      cel,
-    );
+    const scope: Record<string, unknown> = {
+      ...scopeBeforeLoad(material.app, this.values, material),
+      record: records,
+      rows: each((read) => read.rows),
+      total: each((read) => read.total),
+      word: this.#words(),
+    };
+    this.#labels(scope);
+    this.evaluator = new Evaluator(scope, pageScopeTypes(material.app, material.page), cel);
+  }
+
+  /** How a parameter of the page, or of the whole app, is declared. */
+  declaration(name: string): ParameterDeclaration | undefined {
+    return this.material.page.parameters?.[name] ?? this.material.app.parameters?.[name];
+  }
+
+  /** BCP 47 tag of the language that the page is in. */
+  get language(): string {
+    const tag = this.values[this.material.app.language ?? ''];
+    return typeof tag === 'string' ? tag : 'en';
+  }
+
+  /** The app's words in the present language; where one has none, in the first language that it has. */
+  #words(): Record<string, string> {
+    const words: Record<string, string> = {};
+    for (const [name, texts] of Object.entries(this.material.app.words ?? {}))
+      words[name] = texts[this.language] ?? Object.values(texts)[0] ?? '';
+    return words;
+  }
+
+  /** What people call the value of each choice and record parameter. */
+  #labels(scope: Record<string, unknown>): void {
+    const labels: Record<string, string> = {};
+    for (const [name, { type, of = '' }] of Object.entries({ ...this.material.app.parameters, ...this.material.page.parameters })) {
+      const value = this.values[name];
+      const record = this.material.data.records[name];
+      if (type === 'choice' && typeof value === 'string') labels[name] = choiceLabel(this.material.app.choices?.[of]?.[value] ?? value);
+      else if (type === 'record' && record !== undefined) labels[name] = this.recordTitle(of, record);
+    }
+    scope['label'] = labels;
   }
 
   /** A name that nothing else on the page has. */
@@ -57,22 +93,36 @@ export class Shower {
 
   /** The address that a link leads to; undefined where a value is missing or refused. */
   href(link: LinkDefinition, evaluator = this.evaluator): string | undefined {
-    const values: Values = {};
+    const values = this.kept(link);
     for (const [name, given] of Object.entries(link.values ?? {})) {
       const value = evaluator.value(given);
-      if (value !== undefined) values[name] = this.#asWritten(link.page, name, value);
+      if (value === undefined) Reflect.deleteProperty(values, name);
+      else values[name] = this.#asWritten(link.page, name, value);
     }
     return writeAddress(this.app, link.page, values, { present: this.values }).address;
   }
 
+  /** The present values that a link takes along: those that its page accepts under the same names. */
+  kept({ page, keep }: Pick<LinkDefinition, 'page' | 'keep'>): Values {
+    const kept: Values = {};
+    const target = this.app.pages.get(page);
+    if (keep === undefined || target === undefined) return kept;
+    for (const { name, codec, declaration } of target.parameters) {
+      const value = this.values[name];
+      if (value === undefined || declaration.once === true || (keep !== true && !keep.includes(name))) continue;
+      if (!(codec.write(value) instanceof Refusal)) kept[name] = value;
+    }
+    return kept;
+  }
+
   anchor(text: string, link: LinkDefinition | undefined, evaluator = this.evaluator): Anchor {
     const href = link && this.href(link, evaluator);
-    return href === undefined ? { text } : { text, href };
+    return href === undefined ? { text } : { text, href, ...(link?.window === 'new' ? { newWindow: true } : {}) };
   }
 
   /** A text for a parameter that is no text, such as a sort order written out in the app file. */
   #asWritten(page: string, name: string, value: unknown): Values[string] {
-    const codec = this.app.pages.get(page)?.byName.get(name)?.codec;
+    const codec = this.app.pages.get(page)?.byName.get(name)?.plain;
     const read = typeof value === 'string' && codec ? valueFrom(value, codec) : value;
     return (read instanceof Refusal ? value : read) as Values[string];
   }
@@ -89,17 +139,31 @@ export class Shower {
   keepingForm(changed: string): KeepingForm {
     const resets = this.app.pages.get(this.material.name)?.byName.get(changed)?.resets ?? [];
     const next = this.change(Object.fromEntries([changed, ...resets].map((name) => [name, undefined])));
-    const [action = '', query = ''] = (next.written.address ?? '').split('?');
+    return this.formFor(this.material.name, next.written.address ?? '');
+  }
+
+  /** The GET form that leads to an address of a page, whose query its hidden boxes hold. */
+  formFor(page: string, address: string): KeepingForm {
+    const [action = '', query = ''] = address.split('?');
     const keeps = query
       .split('&')
       .filter((pair) => pair !== '')
       .flatMap((pair) => {
         const [name = '', text = ''] = pair.split('=');
         // A list is kept item by item: a form would encode the commas between them.
-        const several = this.app.pages.get(this.material.name)?.byName.get(name)?.codec.several !== undefined;
+        const several = this.app.pages.get(page)?.byName.get(name)?.codec.several?.joins === true;
         return (several ? text.split(',') : [text]).map((item) => ({ name, value: decodeForShow(item) }));
       });
     return { action, keeps };
+  }
+
+  /** A field, or a field of a reference (`house.name`), of a record of this collection, as people read it. */
+  fieldAt(collection: string, path: string, record: RecordData): { label: string; text: string; definition: FieldDefinition | undefined } {
+    const [first = '', second] = path.split('.');
+    const definition = this.material.app.collections?.[collection]?.fields[first];
+    if (second === undefined) return { label: this.fieldLabel(collection, first), text: this.field(definition, record[first]), definition };
+    const inner = record[first];
+    return this.fieldAt(definition?.of ?? '', second, typeof inner === 'object' ? inner : {});
   }
 
   /** A field’s value as people read it: labels for choices, titles for records. */

@@ -1,4 +1,5 @@
 import type { ChoiceDefinition } from '../parameters/declaration.ts';
+import type { Seals } from '../address/seals.ts';
 import type { ParameterTypes } from '../parameters/codec.ts';
 import type { EvaluateCel } from '../expressions/evaluator.ts';
 
@@ -7,6 +8,8 @@ export interface ShowTools {
   /** Evaluates the expressions that do more than follow fields. */
   cel: EvaluateCel;
   types: ParameterTypes;
+  /** Where the key is: notes down what has to be sealed for the page's links. */
+  seals?: Seals;
 }
 
 /** A choice as people read it. */

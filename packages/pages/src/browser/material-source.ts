@@ -20,6 +20,23 @@ export async function fetchMaterial(address: string, signal?: AbortSignal): Prom
   return { material: (await response.json()) as PageMaterial };
 }
 
+/** What came of a form that was sent: saved, and where one goes now; a document to load; or the page with what is wrong. */
+export type Outcome = { saved: string } | { document: string } | { material: PageMaterial };
+
+/**
+ * Sends a form to its page. @throws when the service does not answer, or fails
+ */
+export async function sendForm(form: HTMLFormElement): Promise<Outcome> {
+  const fields = [...new FormData(form)].map(([name, value]) => [name, typeof value === 'string' ? value : '']);
+  const response = await fetch(form.action, { method: 'post', headers: { accept: materialType }, body: new URLSearchParams(fields) });
+  if (!response.headers.get('content-type')?.startsWith(materialType)) {
+    // A page that says why it was not taken: shown in the place of this one it would lose what was typed.
+    const text = new DOMParser().parseFromString(await response.text(), 'text/html').querySelector('main p')?.textContent;
+    throw new Error(text ?? `status ${String(response.status)}`);
+  }
+  return (await response.json()) as Outcome;
+}
+
 /** Pages that a person seems about to open, fetched ahead. */
 export class AheadFetcher {
   readonly #fetched = new Map<string, { at: number; answer: Promise<Fetched> }>();

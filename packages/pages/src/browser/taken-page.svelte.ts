@@ -1,10 +1,10 @@
 import { LiveAddress } from '@pallmist/browser';
-import { compileApp, type Reading, type Values } from '@pallmist/core/address';
+import { compileApp, readAddress, SealBook, writeAddress, type Reading, type Values } from '@pallmist/core/address';
 import { planLoad, showPage, type PageMaterial, type ShowTools } from '@pallmist/core/view';
 import { tick } from 'svelte';
 import type { LivePage } from '../live-page.ts';
-import { AheadFetcher, type Fetched } from './material-source.ts';
-import { scroll } from './scroll.ts';
+import { entry } from './entry.ts';
+import { AheadFetcher, sendForm, type Fetched } from './material-source.ts';
 import { toolsFor } from './tools.ts';
 
 /**
@@ -15,9 +15,12 @@ export class TakenPage implements LivePage {
   #material: PageMaterial = $state.raw() as PageMaterial;
   #tools: ShowTools;
   #address: LiveAddress;
+  #compiled!: ReturnType<typeof compileApp>;
   /** What the present data answer to. */
   #plan: string;
   readonly #ahead = new AheadFetcher();
+  /** What the service has opened and sealed for the pages so far; Back leads to their addresses. */
+  readonly #seals = new SealBook();
   #asked = 0;
   #abort: AbortController | undefined;
   /** What was asked for last and did not come. */
@@ -28,8 +31,10 @@ export class TakenPage implements LivePage {
   busy = $state(false);
   failure: string | undefined = $state();
   taken = $state(false);
+  saves = $state(0);
 
   constructor(material: PageMaterial, tools: ShowTools) {
+    for (const value of material.seals ?? []) this.#seals.add(value);
     this.#material = material;
     this.#tools = tools;
     this.#plan = this.#planFor(material.reading.values);
@@ -40,14 +45,54 @@ export class TakenPage implements LivePage {
   take(): void {
     this.taken = true;
     document.documentElement.dataset['taken'] = 'true';
-    scroll.take();
+    entry.take(this.#material.previous);
+    this.#takePrevious();
     // As it was given, with what is wrong in it, for the console to explain.
-    this.#tellConsole(window.location.pathname + window.location.search + window.location.hash);
+    this.#tellConsole(here());
   }
 
-  change(changes: Values): void {
-    this.#address.change(changes);
+  change(changes: Values, gesture?: unknown): void {
+    this.#address.change(changes, gesture);
     this.#tellConsole(this.shown.address);
+  }
+
+  /** Sends a form; what was typed stays on the page until it is saved. */
+  send(form: HTMLFormElement): void {
+    if (this.busy) return;
+    const carryOut = async () => {
+      this.busy = true;
+      this.failure = undefined;
+      this.#missed = () => {
+        this.send(form);
+      };
+      try {
+        const outcome = await sendForm(form);
+        this.busy = false;
+        if ('document' in outcome) window.location.assign(outcome.document);
+        else if ('material' in outcome) {
+          this.#show({ ...outcome.material, ...this.#wayHere() }, this.#tools);
+          await tick();
+          document.querySelector<HTMLElement>('[aria-invalid="true"], form [role="alert"]')?.focus();
+        } else {
+          this.#ahead.clear();
+          this.saves++;
+          this.open(outcome.saved, true);
+        }
+      } catch (error) {
+        this.busy = false;
+        const reason = error instanceof Error && /[.!?]$/.test(error.message) ? error.message : 'The service did not answer.';
+        this.failure = `${reason} Nothing is saved yet; what you typed is still here.`;
+      }
+    };
+    void carryOut();
+  }
+
+  goBack(): boolean {
+    const steps = entry.previous?.steps ?? 0;
+    if (steps === 0) return false;
+    entry.keep();
+    window.history.go(-steps);
+    return true;
   }
 
   retry(): void {
@@ -63,25 +108,58 @@ export class TakenPage implements LivePage {
     this.#ahead.begin(address);
   }
 
-  /** Opens another address of the app, as a step of the history. */
-  open(address: string): void {
+  /**
+   * Opens another address of the app, as a step of the history.
+   * @param anew load its data even where it differs in view state only: something was saved
+   */
+  open(address: string, anew = false): void {
     this.#address.flush();
+    const { app } = this.#compiled;
+    const reading = readAddress(app, address);
+    // A form may have sent its values in another form than an address is written in.
+    const settled = reading.status === 'page' && !reading.former && reading.problems.length === 0 && reading.page !== undefined;
+    const written = settled ? writeAddress(app, reading.page ?? '', reading.values).address : undefined;
+    const wanted = written === undefined ? address : written + hashOf(address);
+    if (reading.page === this.name && reading.status === 'page' && !reading.former && !this.#arrives(reading)) {
+      // Only values of this page: nothing but what depends on them is loaded.
+      entry.keep();
+      if (anew) this.#plan = '';
+      this.#address.go(wanted, wanted !== here());
+      return;
+    }
     const turn = async () => {
-      const turned = await this.#turnTo(address, () => {
-        scroll.keep();
-        window.history.pushState(null, '', address);
+      const previous = { page: this.name, address: this.shown.address };
+      const turned = await this.#turnTo(wanted, () => {
+        entry.keep();
+        window.history.pushState(entry.ofPageAfter(previous), '', wanted);
       });
       if (!turned) return;
-      scroll.restore();
+      entry.restore();
       // Where a document would begin to be read anew.
       document.getElementById('content')?.focus({ preventScroll: true });
     };
     void turn();
   }
 
+  /** Whether arriving at an address does something that only the service can do. */
+  #arrives(reading: Reading): boolean {
+    return (this.#material.page.arrival?.length ?? 0) > 0 || this.#compiled.app.pages.get(reading.page ?? '')?.leavesAddress === true;
+  }
+
+  /** The way here is what the browser’s history says, which knows it longer than the service. */
+  #wayHere(): Pick<PageMaterial, 'previous'> {
+    const { previous } = entry;
+    return previous === undefined ? {} : { previous: { page: previous.page, address: previous.address } };
+  }
+
+  #takePrevious(): void {
+    this.#material = { ...this.#material, ...this.#wayHere() };
+  }
+
   #listen(): LiveAddress {
     const { app, today } = this.#material;
-    const address = new LiveAddress(compileApp(app, { types: this.#tools.types, today: () => today }).app, window);
+    this.#compiled = compileApp(app, { types: this.#tools.types, today: () => today, seals: this.#seals });
+    const address = new LiveAddress(this.#compiled.app, window, () => entry.ofStep());
     address.listen((reading, cause) => {
       this.#follow(reading, cause);
     });
@@ -89,30 +167,32 @@ export class TakenPage implements LivePage {
   }
 
   #planFor(values: Values): string {
-    const { app, page, person } = this.#material;
-    return JSON.stringify(planLoad(app, page, values, person, this.#tools.cel));
+    const { app, page, data } = this.#material;
+    return JSON.stringify(planLoad(app, page, values, this.#material, this.#tools.cel, data.records));
   }
 
   #follow(reading: Reading, cause: 'change' | 'history'): void {
     if (reading.page !== this.#material.name || reading.status !== 'page') {
-      void this.#goBackTo(window.location.pathname + window.location.search + window.location.hash);
+      void this.#goBackTo(here());
       return;
     }
-    this.#material = { ...this.#material, reading };
+    // What was said at arrival, and about a form, is said for the page as it was.
+    const { arrival: _, forms: __, ...material } = this.#material;
+    this.#material = { ...(cause === 'history' ? material : this.#material), reading, ...(cause === 'history' ? this.#wayHere() : {}) };
     document.title = `${this.shown.title} · ${this.shown.appTitle}`;
     if (this.#planFor(reading.values) !== this.#plan) void this.#fetchData(cause);
     else {
       this.#giveUp();
       if (cause === 'history')
         void tick().then(() => {
-          scroll.restore();
+          entry.restore();
         });
     }
   }
 
   /** The person went Back or Forward to another page. */
   async #goBackTo(address: string): Promise<void> {
-    if (await this.#turnTo(address, () => undefined)) scroll.restore();
+    if (await this.#turnTo(address, () => undefined)) entry.restore();
   }
 
   /** The values are back to what is loaded: an answer on its way is of no more use. */
@@ -132,10 +212,10 @@ export class TakenPage implements LivePage {
       window.location.reload();
       return;
     }
-    this.#show(fetched.material, this.#tools);
+    this.#show({ ...fetched.material, ...this.#wayHere() }, this.#tools);
     if (cause === 'history') {
       await tick();
-      scroll.restore();
+      entry.restore();
     }
   }
 
@@ -156,14 +236,24 @@ export class TakenPage implements LivePage {
     if (mine !== this.#asked) return false;
     this.#address.close();
     arrive();
-    this.#show(fetched.material, tools);
+    this.#show({ ...fetched.material, ...this.#wayHere() }, tools);
+    this.#settleAddress(address);
     this.#address = this.#listen();
     this.#tellConsole(address);
     await tick();
     return true;
   }
 
+  /** Arriving may have set view state, and what acts once has acted: the address says how things are now. */
+  #settleAddress(address: string): void {
+    const hash = hashOf(address);
+    const { arrival, page } = this.#material;
+    if (arrival === undefined && !Object.values(page.parameters ?? {}).some(({ once }) => once === true)) return;
+    window.history.replaceState(window.history.state, '', this.shown.address + hash);
+  }
+
   #show(material: PageMaterial, tools: ShowTools): void {
+    for (const value of material.seals ?? []) this.#seals.add(value);
     this.#tools = tools;
     this.#material = material;
     this.#plan = this.#planFor(material.reading.values);
@@ -197,3 +287,8 @@ export class TakenPage implements LivePage {
     window.parent.postMessage({ pallmist: 'address', address }, window.location.origin);
   }
 }
+
+const here = () => window.location.pathname + window.location.search + window.location.hash;
+
+/** The part of an address from “#” on. */
+const hashOf = (address: string) => /#.*$/.exec(address)?.[0] ?? '';

@@ -1,6 +1,17 @@
 <script lang="ts">
   import type { Node } from '@pallmist/core/view';
   import type { LivePage } from '../live-page.ts';
+  import AnchorLink from './AnchorLink.svelte';
+  import Ask from './Ask.svelte';
+  import Back from './Back.svelte';
+  import Dialog from './Dialog.svelte';
+  import Form from './Form.svelte';
+  import Image from './Image.svelte';
+  import Inputs from './Inputs.svelte';
+  import Language from './Language.svelte';
+  import Radio from './Radio.svelte';
+  import Range from './Range.svelte';
+  import Share from './Share.svelte';
   import Choices from './Choices.svelte';
   import Details from './Details.svelte';
   import Input from './Input.svelte';
@@ -21,15 +32,25 @@
 {#snippet draw(nodes: Node[])}
   {#each nodes as node, index (index)}
     {#if node.show === 'heading' || node.show === 'text' || node.show === 'notice'}<Text {node} />
-    {:else if node.show === 'link'}<p>
-        {#if node.link.href}<a href={node.link.href}>{node.link.text}</a>{:else}{node.link.text}{/if}
-      </p>
-    {:else if node.show === 'navigation'}<Navigation {node} />
+    {:else if node.show === 'image'}<Image {node} />
+    {:else if node.show === 'link'}<p><AnchorLink link={node.link} /></p>
+    {:else if node.show === 'button'}<p class="button"><AnchorLink link={node.link} /></p>
+    {:else if node.show === 'back'}<Back {node} {live} />
+    {:else if node.show === 'share'}<Share {node} {live} />
+    {:else if node.show === 'language'}<Language {node} {live} />
+    {:else if node.show === 'navigation'}<Navigation {node} {live} />
     {:else if node.show === 'search'}<Search {node} {live} />
     {:else if node.show === 'select'}<Select {node} {live} />
+    {:else if node.show === 'radio'}<Radio {node} {live} />
     {:else if node.show === 'choices'}<Choices {node} {live} />
     {:else if node.show === 'toggle'}<Toggle {node} {live} />
     {:else if node.show === 'input'}<Input {node} {live} />
+    {:else if node.show === 'range'}<Range {node} {live} />
+    {:else if node.show === 'inputs'}<Inputs {node} {live} />
+    {:else if node.show === 'views'}{@render draw(node.content)}
+    {:else if node.show === 'dialog'}<Dialog {node} {live}>{@render draw(node.content)}</Dialog>
+    {:else if node.show === 'form'}<Form {node} {live} />
+    {:else if node.show === 'ask'}<Ask {node} {live} />
     {:else if node.show === 'panel'}<Panel {node}>{@render draw(node.content)}</Panel>
     {:else if node.show === 'tabs'}<Tabs {node} {live}>{@render draw(node.content)}</Tabs>
     {:else if node.show === 'table'}<Table {node} {live} />
@@ -41,3 +62,14 @@
 {/snippet}
 
 {@render draw(content)}
+
+<style>
+  .button :global(a) {
+    display: inline-block;
+    background: var(--leaf);
+    color: var(--on-leaf);
+    border-radius: var(--round);
+    padding: 0.5rem 1.3rem;
+    text-decoration: none;
+  }
+</style>

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { DetailsNode } from '@pallmist/core/view';
+  import AnchorLink from './AnchorLink.svelte';
 
   const { node }: { node: DetailsNode } = $props();
 </script>
@@ -9,7 +10,7 @@
     <div>
       <dt>{label}</dt>
       <dd>
-        {#if value.href}<a href={value.href}>{value.text}</a>{:else}{value.text || '—'}{/if}
+        <AnchorLink link={value} otherwise="—" />
       </dd>
     </div>
   {/each}

@@ -1,13 +1,24 @@
 <script lang="ts">
   import type { NavigationNode } from '@pallmist/core/view';
+  import { follow } from '../follow.ts';
+  import type { LivePage } from '../live-page.ts';
 
-  const { node }: { node: NavigationNode } = $props();
+  const { node, live }: { node: NavigationNode; live?: LivePage } = $props();
 </script>
 
 <nav aria-label={node.label}>
   <ul>
     {#each node.links as link (link.text)}
-      <li><a href={link.href} aria-current={link.current ? 'page' : undefined}>{link.text}</a></li>
+      <li>
+        <a
+          href={link.href}
+          target={link.newWindow ? '_blank' : undefined}
+          rel={link.newWindow ? 'noopener' : undefined}
+          aria-current={link.current ? 'page' : undefined}
+          onclick={live && link.href && link.change ? follow(live, { text: link.text, href: link.href, change: link.change }) : undefined}
+          >{link.text}</a
+        >
+      </li>
     {/each}
   </ul>
 </nav>

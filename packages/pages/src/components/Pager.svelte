@@ -2,6 +2,7 @@
   import type { PagerNode } from '@pallmist/core/view';
   import { follow } from '../follow.ts';
   import type { LivePage } from '../live-page.ts';
+  import Select from './Select.svelte';
 
   const { node, live }: { node: PagerNode; live: LivePage } = $props();
 </script>
@@ -21,6 +22,7 @@
 {:else if node.total > 0}
   <p class="count">{node.total} in all</p>
 {/if}
+{#if node.size && node.total > 0}<Select node={node.size} {live} asValue={Number} />{/if}
 
 <style>
   nav {

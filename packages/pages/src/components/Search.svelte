@@ -8,6 +8,8 @@
   /** Milliseconds of silence after which typing is taken for done. */
   const pause = 200;
   let timer: ReturnType<typeof setTimeout> | undefined;
+  /** What is typed without leaving the box is one step of the history. */
+  let gesture = {};
   let box: HTMLInputElement;
 
   // Back and Forward change the value from outside; while one types, the box is the truth.
@@ -18,7 +20,7 @@
   function take() {
     clearTimeout(timer);
     timer = undefined;
-    live.change({ [node.name]: box.value === '' ? undefined : box.value });
+    live.change({ [node.name]: box.value === '' ? undefined : box.value }, gesture);
   }
 
   function typed() {
@@ -30,6 +32,12 @@
     if (!live.taken) return;
     event.preventDefault();
     take();
+    gesture = {};
+  }
+
+  function left() {
+    if (timer !== undefined) take();
+    gesture = {};
   }
 </script>
 
@@ -46,6 +54,7 @@
       maxlength={node.maxLength}
       autocomplete="off"
       oninput={typed}
+      onblur={left}
     />
   </label>
   <button>Search</button>

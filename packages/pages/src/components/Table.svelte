@@ -2,11 +2,52 @@
   import type { TableNode } from '@pallmist/core/view';
   import { follow } from '../follow.ts';
   import type { LivePage } from '../live-page.ts';
+  import AnchorLink from './AnchorLink.svelte';
+  import BoxField from './BoxField.svelte';
+  import Keeps from './Keeps.svelte';
 
   const { node, live }: { node: TableNode; live: LivePage } = $props();
   const marks = { ascending: '▲', descending: '▼', none: '' };
+  const chooseId = $derived(`choose-${node.choose?.name ?? ''}`);
+  const editable = $derived(node.rows.some((row) => row.edit));
+
+  function chooseRow(key: string, chosen: boolean) {
+    if (!live.taken || !node.choose) return;
+    const { name, chosen: before } = node.choose;
+    const keys = chosen ? [...before, key] : before.filter((other) => other !== key);
+    live.change({ [name]: keys.length === 0 ? undefined : keys });
+  }
 </script>
 
+{#if node.edited}
+  {@const edited = node.edited}
+  <!-- The boxes stand in the cells of the row; the form itself cannot stand in a table. -->
+  <form
+    id={edited.form.id}
+    method="post"
+    action={edited.form.action}
+    aria-label="{node.label}: {edited.key}"
+    onsubmit={(event) => {
+      if (!live.taken) return;
+      event.preventDefault();
+      live.send(event.currentTarget);
+    }}
+  >
+    <input type="hidden" name="~form" value={edited.form.name} />
+    {#if edited.form.seen}<input type="hidden" name="~seen" value={edited.form.seen} />{/if}
+    {#if edited.form.problem}<p class="problem" role="alert">{edited.form.problem}</p>{/if}
+  </form>
+{/if}
+{#if node.choose}
+  <form method="get" action={node.choose.form.action} id={chooseId} class="choose">
+    <Keeps form={node.choose.form} />
+    <!-- What is chosen on other pages of the list stays chosen. -->
+    {#each node.choose.chosen.filter((key) => !node.rows.some((row) => row.key === key)) as key (key)}
+      <input type="hidden" name={node.choose.name} value={key} />
+    {/each}
+    {#if !live.taken && node.rows.length > 0}<button>Keep what is chosen</button>{/if}
+  </form>
+{/if}
 {#if node.rows.length === 0}
   <p class="empty">{node.empty}</p>
 {:else}
@@ -17,26 +58,68 @@
       <caption>{node.label}</caption>
       <thead>
         <tr>
+          {#if node.choose}<th scope="col"><span class="said">Chosen</span></th>{/if}
           {#each node.columns as column, index (index)}
             <th scope="col" class={column.align} aria-sort={column.sort ? column.sort.direction : undefined}>
               {#if column.sort}
                 <a href={column.sort.href} onclick={follow(live, column.sort)}
-                  >{column.label}<span aria-hidden="true">{marks[column.sort.direction]}</span></a
+                  >{column.label}<span class="mark" aria-hidden="true">{marks[column.sort.direction]}</span></a
                 >
               {:else}{column.label}{/if}
             </th>
           {/each}
+          {#if editable}<th scope="col"><span class="said">Change</span></th>{/if}
         </tr>
       </thead>
       <tbody>
         {#each node.rows as row (row.key)}
-          <tr class:leads={row.href !== undefined}>
-            {#each row.cells as cell, index (index)}
-              <td class={node.columns[index]?.align} class:whole={node.columns[index]?.whole}>
-                {#if index === 0 && row.href !== undefined}<a href={row.href}>{cell || row.key}</a>{:else}{cell}{/if}
+          {#if node.edited && node.edited.key === row.key}
+            <tr class="edited">
+              {#if node.choose}<td></td>{/if}
+              {#if node.columns.length > 1}<td>{row.cells[0]?.text || row.key}</td>{/if}
+              <td colspan={Math.max(1, node.columns.length - 1)}>
+                <div class="boxes">
+                  {#each node.edited.form.boxes as box (box.name)}
+                    <BoxField {box} id="{node.edited.form.id}-{box.name}" form={node.edited.form.id} />
+                  {/each}
+                </div>
               </td>
-            {/each}
-          </tr>
+              <td class="acts">
+                <button form={node.edited.form.id} disabled={live.busy}>{node.edited.form.button}</button>
+                <a href={node.edited.cancel.href} onclick={follow(live, node.edited.cancel)}>{node.edited.cancel.text}</a>
+              </td>
+            </tr>
+          {:else}
+            <tr class:leads={row.href !== undefined} class:chosen={row.chosen}>
+              {#if node.choose}
+                <td class="above">
+                  <input
+                    type="checkbox"
+                    form={chooseId}
+                    name={node.choose.name}
+                    value={row.key}
+                    checked={row.chosen ?? false}
+                    aria-label="Choose {row.cells[0]?.text || row.key}"
+                    onchange={({ currentTarget }) => chooseRow(row.key, currentTarget.checked)}
+                  />
+                </td>
+              {/if}
+              {#each row.cells as cell, index (index)}
+                <td class={node.columns[index]?.align} class:whole={node.columns[index]?.whole} class:above={cell.href !== undefined}>
+                  {#if index === 0 && row.href !== undefined}<a class="row" href={row.href}>{cell.text || row.key}</a>{:else}<AnchorLink
+                      link={cell}
+                    />{/if}
+                </td>
+              {/each}
+              {#if row.edit}
+                <td class="above">
+                  <a href={row.edit.href} onclick={follow(live, row.edit)} aria-label="Edit {row.cells[0]?.text || row.key} ({row.key})"
+                    >{row.edit.text}</a
+                  >
+                </td>
+              {/if}
+            </tr>
+          {/if}
         {/each}
       </tbody>
     </table>
@@ -96,7 +179,7 @@
   th a:hover {
     text-decoration: underline;
   }
-  th span {
+  .mark {
     display: inline-block;
     width: 1.1em;
     font-size: 0.7em;
@@ -109,8 +192,54 @@
   .leads:hover {
     background: var(--leaf-soft);
   }
+  .chosen td {
+    background: var(--leaf-soft);
+  }
+  /* What has an effect of its own stands above the row’s link. */
+  .above {
+    position: relative;
+    z-index: 1;
+  }
+  .above :global(input) {
+    accent-color: var(--leaf);
+    width: 1.1rem;
+    height: 1.1rem;
+  }
+  .boxes {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(11rem, 1fr));
+    gap: 0.6rem 1rem;
+  }
+  .acts {
+    white-space: nowrap;
+  }
+  .edited td {
+    background: var(--leaf-soft);
+  }
+  .problem {
+    border-inline-start: 0.3rem solid var(--bad);
+    background: var(--bad-soft);
+    padding: 0.5rem 0.8rem;
+    border-radius: var(--round);
+  }
+  button {
+    background: var(--leaf);
+    color: var(--on-leaf);
+    border: 0;
+    border-radius: var(--round);
+    padding: 0.35rem 0.9rem;
+    margin-inline-end: 0.5rem;
+    cursor: pointer;
+  }
+  .said {
+    position: absolute;
+    clip-path: inset(50%);
+    width: 1px;
+    height: 1px;
+    overflow: hidden;
+  }
   /* The link of a row is as large as the row. */
-  .leads a::after {
+  .row::after {
     content: '';
     position: absolute;
     inset: 0;

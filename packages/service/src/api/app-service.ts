@@ -46,7 +46,13 @@ export class AppService {
   /**
    * Keeps a draft, broken or not, so that nothing typed is lost; data are taken only when all of them are right.
    */
-  async push(app: string, source: string, revision: number | undefined, data: Record<string, string> | undefined): Promise<Draft> {
+  async push(
+    app: string,
+    source: string,
+    revision: number | undefined,
+    data?: Record<string, string>,
+    files?: Record<string, string>,
+  ): Promise<Draft> {
     const checked = checkAppFile(source);
     if (checked.definition && checked.definition.app !== app) {
       throw new Refused(422, `The app file is of “${checked.definition.app}”, not of “${app}”.`);
@@ -64,11 +70,12 @@ export class AppService {
     const row = await this.#store.apps.saveDraft(app, source, revision);
     if (!row) throw new Refused(409, movedOn);
     const { collections = {} } = checked.definition ?? {};
-    if (checked.definition) this.#store.records.prepare(app, collections);
+    if (checked.definition) this.#store.writer.prepare(app, collections);
     for (const { collection, records } of imports) {
       const definition = collections[collection];
-      if (definition) this.#store.records.replaceAll(app, collection, definition, records);
+      if (definition) this.#store.writer.replaceAll(app, collection, definition, records);
     }
+    for (const [name, base64] of Object.entries(files ?? {})) await this.#store.files.put(app, name, Buffer.from(base64, 'base64'));
     return asDraft(row, checked);
   }
 

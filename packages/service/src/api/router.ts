@@ -82,7 +82,7 @@ function makeHandlers({ store, live, apps, owner }: ApiParts): Handlers {
       const reading = readAddress(compiled, body.address);
       const address =
         reading.page !== undefined && reading.status === 'page' ? writeAddress(compiled, reading.page, reading.values).address : undefined;
-      return { ...reading, ...(address === undefined ? {} : { address }) } as AnswerOf<'readAddress'>;
+      return { ...reading, ...(address === undefined ? {} : { address }) };
     },
     writeAddress({ parameters, body }) {
       const { compiled } = published(parameters['app']);
@@ -103,7 +103,7 @@ function makeHandlers({ store, live, apps, owner }: ApiParts): Handlers {
       return written;
     },
     getDraft: ({ parameters }) => apps.draft(parameters['app'] ?? ''),
-    pushDraft: ({ parameters, body }) => apps.push(parameters['app'] ?? '', body.source, body.revision, body.data),
+    pushDraft: ({ parameters, body }) => apps.push(parameters['app'] ?? '', body.source, body.revision, body.data, body.files),
     patchDraft: ({ parameters, body }) => apps.patch(parameters['app'] ?? '', body.revision, body.patch),
     publish: ({ parameters, body }) => apps.publish(parameters['app'] ?? '', body.revision),
     async putPerson({ parameters, body }) {

@@ -1,7 +1,9 @@
 import type { Request, Response } from 'express';
+import type { Settings } from '../settings.ts';
+import type { HostedApp } from './hosted-app.ts';
 
 /** The cookies’ names: the console’s session and an app’s are never the same. */
-export const cookieNames = { owner: 'pallmist_owner', person: 'pallmist_person' } as const;
+export const cookieNames = { owner: 'pallmist_owner', person: 'pallmist_person', heldForm: 'pallmist_held' } as const;
 
 /** A cookie’s value (RFC 6265); the first one, which is the one with the longest path. */
 export function readCookie(request: Request, name: string): string | undefined {
@@ -25,4 +27,9 @@ export function setCookie(response: Response, name: string, value: string, lasts
 
 export function clearCookie(response: Response, name: string, place: CookiePlace): void {
   response.clearCookie(name, { httpOnly: true, ...place });
+}
+
+/** Where the cookies of an app hold: in its own path only. */
+export function appCookiePlace({ cookiePath }: Pick<HostedApp, 'cookiePath'>, { publicUrl }: Pick<Settings, 'publicUrl'>): CookiePlace {
+  return { path: cookiePath, secure: publicUrl?.startsWith('https:') ?? false, sameSite: 'lax' };
 }

@@ -23,7 +23,7 @@ export class LiveApps {
     const hosted = hostApp(source, false);
     // What was published has been checked; a later Pallmist that reads it otherwise leaves it out rather than fail.
     if ('problems' in hosted) return;
-    this.#store.records.prepare(app, hosted.definition.collections ?? {});
+    this.#store.writer.prepare(app, hosted.definition.collections ?? {});
     this.#byName.set(app, hosted);
     this.#mounts = [...this.#byName.values()]
       .map((entry) => ({ mount: entry.compiled.mount, hosted: entry }))
@@ -56,7 +56,7 @@ export class LiveApps {
     const kept = this.#drafts.get(app);
     if (kept?.revision === row.revision) return kept.hosted;
     const hosted = hostApp(row.source, true);
-    if (!('problems' in hosted)) this.#store.records.prepare(app, hosted.definition.collections ?? {});
+    if (!('problems' in hosted)) this.#store.writer.prepare(app, hosted.definition.collections ?? {});
     this.#drafts.set(app, { revision: row.revision, hosted });
     return hosted;
   }

@@ -1,4 +1,4 @@
-import type { AppDefinition, LoadPlan, PageData } from '@pallmist/core';
+import { optionsName, type AppDefinition, type LoadPlan, type PageData } from '@pallmist/core';
 import type { RecordStore } from '../store/records.ts';
 
 /** A record that the address names and that there is not. */
@@ -7,17 +7,29 @@ export interface MissingRecord {
   key: string;
 }
 
-/** Carries out a page’s load plan. */
-export function loadData(records: RecordStore, definition: AppDefinition, plan: LoadPlan): { data: PageData; missing: MissingRecord[] } {
-  const { app, collections = {} } = definition;
-  const data: PageData = { records: {}, reads: {}, options: {} };
+/** Loads the records that a page's parameters name. */
+export function loadRecords(
+  store: RecordStore,
+  { app, collections = {} }: AppDefinition,
+  plan: LoadPlan,
+): { records: PageData['records']; missing: MissingRecord[] } {
+  const records: PageData['records'] = {};
   const missing: MissingRecord[] = [];
-  for (const [parameter, { from, key }] of Object.entries(plan.records)) {
-    const record = records.byKey(app, collections, from, key);
-    if (record) data.records[parameter] = record;
+  for (const [parameter, { from, key, by }] of Object.entries(plan.records)) {
+    const record = store.byKey(app, collections, from, key, by);
+    if (record) records[parameter] = record;
     else missing.push({ parameter, key });
   }
-  for (const [name, read] of Object.entries(plan.reads)) data.reads[name] = records.read(app, collections, read);
-  for (const collection of plan.options) data.options[collection] = records.options(app, collections, collection);
-  return { data, missing };
+  return { records, missing };
+}
+
+/** Carries out a page's reads, and lists what there is to choose from. */
+export function loadLists(
+  store: RecordStore,
+  { app, collections = {} }: AppDefinition,
+  plan: LoadPlan,
+): Pick<PageData, 'reads' | 'options'> {
+  const reads = Object.entries(plan.reads).map(([name, read]) => [name, store.read(app, collections, read)] as const);
+  const options = plan.options.map((source) => [optionsName(source), store.options(app, collections, source.from, source.by)] as const);
+  return { reads: Object.fromEntries(reads), options: Object.fromEntries(options) };
 }

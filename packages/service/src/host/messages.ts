@@ -72,6 +72,7 @@ function navigationOf(hosted: HostedApp): MessagePage['navigation'] {
     cel: false,
     packed: false,
     today: '',
+    visit: {},
     draft: hosted.draft,
   };
   return showPage(material, { cel: () => undefined, types: parameterTypes }).navigation;

@@ -3,7 +3,7 @@ import type { Request, Response } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import type { Settings } from '../settings.ts';
 import type { Store } from '../store/open-store.ts';
-import { clearCookie, cookieNames, readCookie, setCookie, type CookiePlace } from './cookies.ts';
+import { appCookiePlace, clearCookie, cookieNames, readCookie, setCookie } from './cookies.ts';
 import type { HostedApp } from './hosted-app.ts';
 
 /** A session ends after twelve hours. */
@@ -62,13 +62,19 @@ export class SignIn {
     response.locals['signedIn'] = true;
     // A new token at each sign-in: one that was planted before is worth nothing.
     await this.#store.sessions.end(readCookie(request, cookieNames.person));
-    setCookie(response, cookieNames.person, await this.#store.sessions.begin(hosted.scope, login, lasts), lasts, this.#place(hosted));
+    setCookie(
+      response,
+      cookieNames.person,
+      await this.#store.sessions.begin(hosted.scope, login, lasts),
+      lasts,
+      appCookiePlace(hosted, this.#settings),
+    );
     response.redirect(303, back ?? this.#first(hosted));
   }
 
   async signOut(hosted: HostedApp, request: Request, response: Response): Promise<void> {
     await this.#store.sessions.end(readCookie(request, cookieNames.person));
-    clearCookie(response, cookieNames.person, this.#place(hosted));
+    clearCookie(response, cookieNames.person, appCookiePlace(hosted, this.#settings));
     const signInPage = hosted.definition.signIn?.page;
     response.redirect(303, signInPage === undefined ? this.#home(hosted) : signInAddress(hosted.compiled, signInPage, undefined, 'left'));
   }
@@ -81,9 +87,5 @@ export class SignIn {
 
   #home(hosted: HostedApp): string {
     return hosted.compiled.mount === '' ? '/' : hosted.compiled.mount;
-  }
-
-  #place(hosted: HostedApp): CookiePlace {
-    return { path: hosted.cookiePath, secure: this.#settings.publicUrl?.startsWith('https:') ?? false, sameSite: 'lax' };
   }
 }

@@ -1,14 +1,5 @@
-import {
-  compileApp,
-  valueFrom,
-  type AppDefinition,
-  type CollectionDefinition,
-  type FieldDefinition,
-  type ParameterDeclaration,
-  type Problem,
-} from '@pallmist/core';
+import { fieldReader, type AppDefinition, type PlainRecord, type Problem } from '@pallmist/core';
 import { parse } from 'csv-parse/sync';
-import type { PlainRecord } from './records.ts';
 
 const mostProblems = 50;
 
@@ -42,7 +33,7 @@ export function readCsv(definition: AppDefinition, name: string, text: string): 
   }
   const strange = Object.keys(rows[0]?.record ?? {}).filter((field) => !Object.hasOwn(collection.fields, field));
   for (const field of strange) fail('unknown-field', `the collection has no field “${field}”.`, 1);
-  const read = fieldReaders(definition, collection);
+  const read = new Map(Object.entries(collection.fields).map(([field, declared]) => [field, fieldReader(definition, declared)]));
   const keys = new Set<string>();
   const records = rows.map(({ info, record }) => {
     const kept: PlainRecord = {};
@@ -53,7 +44,7 @@ export function readCsv(definition: AppDefinition, name: string, text: string): 
         continue;
       }
       const value = read.get(field)?.(given);
-      if (value === undefined)
+      if (typeof value === 'object' || value === undefined)
         fail('wrong-value', `line ${String(info.lines)}: “${given.slice(0, 60)}” does not fit the field “${field}”.`, info.lines);
       else kept[field] = value;
     }
@@ -63,40 +54,4 @@ export function readCsv(definition: AppDefinition, name: string, text: string): 
     return kept;
   });
   return { records, problems };
-}
-
-/** A reader for each field. Texts in cells are read as they are in addresses, by the same code. */
-function fieldReaders(
-  definition: AppDefinition,
-  collection: CollectionDefinition,
-): Map<string, (text: string) => string | number | boolean | undefined> {
-  const readers = new Map<string, (text: string) => string | number | boolean | undefined>();
-  for (const [name, field] of Object.entries(collection.fields)) {
-    if (field.type === 'number') {
-      readers.set(name, (text) => (Number.isFinite(Number(text)) ? Number(text) : undefined));
-      continue;
-    }
-    const { app } = compileApp({
-      app: definition.app,
-      mount: '/',
-      choices: definition.choices,
-      collections: definition.collections,
-      pages: { field: { address: '/{?value}', parameters: { value: asParameter(field) } } },
-    });
-    const codec = app.pages.get('field')?.byName.get('value')?.codec;
-    readers.set(name, (text) => {
-      // Texts of a story may be longer than an address could carry.
-      if (field.type === 'text' && field.pattern === undefined) return text.length <= (field.maxLength ?? 100_000) ? text : undefined;
-      const value = codec && valueFrom(text, codec);
-      return typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean' ? value : undefined;
-    });
-  }
-  return readers;
-}
-
-function asParameter(field: FieldDefinition): ParameterDeclaration {
-  const { type, of, pattern, maxLength } = field;
-  if (type === 'number') return { type: 'text' };
-  if (type === 'text') return { type, pattern, maxLength };
-  return type === 'choice' || type === 'record' ? { type, of } : { type };
 }

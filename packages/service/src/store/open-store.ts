@@ -6,7 +6,11 @@ import { StartError } from '../settings.ts';
 import { AppStore } from './apps.ts';
 import { entities } from './entities/index.ts';
 import { FirstTables1700000000001 } from './migrations/1-first-tables.ts';
+import { FilesAndHeldForms1700000000002 } from './migrations/2-files-and-held-forms.ts';
+import { FileStore } from './files.ts';
 import { PeopleStore } from './people.ts';
+import { HeldFormStore } from './held-forms.ts';
+import { RecordWriter } from './record-writer.ts';
 import { RecordStore } from './records.ts';
 import { SessionStore } from './sessions.ts';
 import type { Sqlite } from './sqlite.ts';
@@ -17,6 +21,9 @@ export interface Store {
   people: PeopleStore;
   sessions: SessionStore;
   records: RecordStore;
+  writer: RecordWriter;
+  files: FileStore;
+  heldForms: HeldFormStore;
   close(): Promise<void>;
 }
 
@@ -40,7 +47,7 @@ export async function openStore(directory: string): Promise<Store> {
     driver: Libsql,
     database: file,
     entities,
-    migrations: [FirstTables1700000000001],
+    migrations: [FirstTables1700000000001, FilesAndHeldForms1700000000002],
     migrationsRun: true,
     synchronize: false,
     prepareDatabase(database: Sqlite) {
@@ -58,11 +65,17 @@ export async function openStore(directory: string): Promise<Store> {
     );
   }
   if (sqlite === undefined) throw new StartError('The database driver did not open.');
+  const records = new RecordStore(sqlite);
   return {
     apps: new AppStore(source),
     people: new PeopleStore(source),
     sessions: new SessionStore(source),
-    records: new RecordStore(sqlite),
+    records,
+    writer: new RecordWriter(sqlite, () => {
+      records.forgetStatements();
+    }),
+    files: new FileStore(source),
+    heldForms: new HeldFormStore(source),
     close: () => source.destroy(),
   };
 }

@@ -10,22 +10,16 @@ import type {
   SortKey,
 } from '@pallmist/core';
 import { fold } from './fold.ts';
-import { inTransaction, quoteName, type Sqlite, type Statement } from './sqlite.ts';
+import { column, foldedColumn, tableName } from './record-names.ts';
+import type { Sqlite, Statement } from './sqlite.ts';
 
 type Row = Record<string, string | number | null>;
 type Collections = NonNullable<AppDefinition['collections']>;
 type Bound = string | number;
 
-/** A record as it is kept: plain values only, references as keys. */
-export type PlainRecord = Record<string, string | number | boolean | undefined>;
-
-const tableName = (app: string, collection: string) => quoteName(`records_${app}_${collection}`);
-const column = (field: string) => quoteName(`f_${field}`);
-/** Beside each text stands its folded form, for finding and sorting. */
-const foldedColumn = (field: string) => quoteName(`n_${field}`);
 const mostOptions = 500;
 
-/** The records of the apps' collections: a table a collection, made to fit what the app file says. */
+/** Reads the records of the apps' collections. */
 export class RecordStore {
   readonly #sqlite: Sqlite;
   readonly #statements = new Map<string, Statement>();
@@ -34,70 +28,30 @@ export class RecordStore {
     this.#sqlite = sqlite;
   }
 
-  /** Makes the tables, columns and indexes that the collections need. Nothing is ever dropped here. */
-  prepare(app: string, collections: Collections): void {
-    for (const [name, { key, fields }] of Object.entries(collections)) {
-      const table = tableName(app, name);
-      this.#sqlite.exec(`CREATE TABLE IF NOT EXISTS ${table} (${column(key)} TEXT PRIMARY KEY NOT NULL)`);
-      const present = new Set((this.#sqlite.prepare(`PRAGMA table_info(${table})`).all() as { name: string }[]).map((info) => info.name));
-      for (const [fieldName, field] of Object.entries(fields)) {
-        const names = field.type === 'text' ? [`f_${fieldName}`, `n_${fieldName}`] : [`f_${fieldName}`];
-        for (const name of names) {
-          if (!present.has(name)) this.#sqlite.exec(`ALTER TABLE ${table} ADD COLUMN ${quoteName(name)}`);
-        }
-        const indexed = field.type === 'text' ? `n_${fieldName}` : `f_${fieldName}`;
-        this.#sqlite.exec(`CREATE INDEX IF NOT EXISTS ${quoteName(`by_${app}_${name}_${fieldName}`)} ON ${table} (${quoteName(indexed)})`);
-      }
-    }
-    this.#statements.clear();
-  }
-
-  /** Puts these records in the place of a collection's records, all or none. */
-  replaceAll(app: string, name: string, collection: CollectionDefinition, records: readonly PlainRecord[]): void {
-    const table = tableName(app, name);
-    const fields = Object.entries(collection.fields);
-    const columns = fields.flatMap(([field, { type }]) => (type === 'text' ? [column(field), foldedColumn(field)] : [column(field)]));
-    const insert = this.#sqlite.prepare(`INSERT INTO ${table} (${columns.join(', ')}) VALUES (${columns.map(() => '?').join(', ')})`);
-    inTransaction(this.#sqlite, () => {
-      this.#sqlite.exec(`DELETE FROM ${table}`);
-      for (const record of records) {
-        insert.run(
-          fields.flatMap(([field, { type }]) => {
-            const value = record[field];
-            const kept = value === undefined ? null : typeof value === 'boolean' ? Number(value) : value;
-            return type === 'text' ? [kept, typeof kept === 'string' ? fold(kept) : kept] : [kept];
-          }),
-        );
-      }
-    });
-  }
-
   count(app: string, name: string): number {
     return (this.#statement(`SELECT COUNT(*) AS count FROM ${tableName(app, name)}`).get() as { count: number }).count;
   }
 
-  /** One record by its key, its references resolved. */
-  byKey(app: string, collections: Collections, name: string, key: string): RecordData | undefined {
-    return this.#byKeys(app, collections, name, [key], true)[0];
+  /** One record by its key, or by another unique field, its references resolved. */
+  byKey(app: string, collections: Collections, name: string, key: string, by?: string): RecordData | undefined {
+    return this.#byKeys(app, collections, name, [key], true, by)[0];
   }
 
-  /** The records that may be chosen, by title. */
-  options(app: string, collections: Collections, name: string): { key: string; title: string }[] {
+  /** The records that may be chosen, by title; none of a collection with more than 500, where the key has to be typed. */
+  options(app: string, collections: Collections, name: string, by?: string): { key: string; title: string }[] {
     const collection = collections[name];
     if (!collection) return [];
     const title = collection.title ?? collection.key;
-    const sql = `SELECT ${column(collection.key)} AS key, ${column(title)} AS title FROM ${tableName(app, name)} ORDER BY ${this.#sortColumn(collection, title)} LIMIT ${String(mostOptions)}`;
-    return (this.#statement(sql).all() as { key: string; title: string | null }[]).map(({ key, title }) => ({
-      key,
-      title: title ?? key,
-    }));
+    const sql = `SELECT ${column(by ?? collection.key)} AS key, ${column(title)} AS title FROM ${tableName(app, name)} WHERE ${column(by ?? collection.key)} IS NOT NULL ORDER BY ${this.#sortColumn(collection, title)} LIMIT ${String(mostOptions + 1)}`;
+    const rows = this.#statement(sql).all() as { key: string; title: string | null }[];
+    return rows.length > mostOptions ? [] : rows.map(({ key, title }) => ({ key, title: title ?? key }));
   }
 
   /** Carries out a read: conditions, sort order and page in SQL, every value bound. */
   read(app: string, collections: Collections, read: PlannedRead): ReadData {
     const collection = collections[read.from];
     const empty: ReadData = { rows: [], total: 0, page: read.page, size: read.size };
-    if (!collection || read.nothing) return empty;
+    if (!collection || read.nothing) return { ...empty, unasked: true };
     const values: Bound[] = [];
     const conditions = read.where.map((condition) => {
       const field = collection.fields[condition.field];
@@ -115,10 +69,10 @@ export class RecordStore {
     return { ...empty, total, rows: this.#resolve(app, collections, collection, rows) };
   }
 
-  #byKeys(app: string, collections: Collections, name: string, keys: readonly string[], resolve: boolean): RecordData[] {
+  #byKeys(app: string, collections: Collections, name: string, keys: readonly string[], resolve: boolean, by?: string): RecordData[] {
     const collection = collections[name];
     if (!collection || keys.length === 0) return [];
-    const sql = `SELECT * FROM ${tableName(app, name)} WHERE ${column(collection.key)} IN (${keys.map(() => '?').join(', ')})`;
+    const sql = `SELECT * FROM ${tableName(app, name)} WHERE ${column(by ?? collection.key)} IN (${keys.map(() => '?').join(', ')})`;
     const rows = this.#statement(sql).all(...keys) as Row[];
     return resolve ? this.#resolve(app, collections, collection, rows) : rows.map((row) => toRecord(collection, row));
   }
@@ -143,11 +97,17 @@ export class RecordStore {
   #order(collection: CollectionDefinition, { field, descending }: SortKey): string {
     if (!Object.hasOwn(collection.fields, field)) return '0';
     const sorted = this.#sortColumn(collection, field);
-    return `${sorted} IS NULL, ${sorted}${descending ? ' DESC' : ''}`;
+    // What has no value stands at the end, whichever the direction; so SQLite can walk the index.
+    return `${sorted}${descending ? ' DESC' : ' ASC NULLS LAST'}`;
   }
 
   #sortColumn(collection: CollectionDefinition, field: string): string {
     return collection.fields[field]?.type === 'text' ? foldedColumn(field) : column(field);
+  }
+
+  /** Forgets what was prepared: tables have changed. */
+  forgetStatements(): void {
+    this.#statements.clear();
   }
 
   #statement(sql: string): Statement {
@@ -176,8 +136,13 @@ function conditionSql(condition: PlannedCondition, { type }: FieldDefinition, va
       const start = fold(String(condition.value));
       return `${folded} >= ${bind(start)} AND ${folded} < ${bind(`${start}\u{10ffff}`)}`;
     }
-    case 'oneOf':
-      return `${kept} IN (${condition.value.map(bind).join(', ')})`;
+    case 'oneOf': {
+      const among = `${kept} IN (${condition.value.map(bind).join(', ')})`;
+      // Texts have their index on the folded form.
+      return type === 'text'
+        ? `${among} AND ${folded} IN (${condition.value.map((value) => bind(fold(String(value)))).join(', ')})`
+        : among;
+    }
     case 'within': {
       const { from, to } = condition.value;
       return [
@@ -192,7 +157,9 @@ function conditionSql(condition: PlannedCondition, { type }: FieldDefinition, va
     case 'empty':
       return `${kept} IS ${condition.value ? '' : 'NOT '}NULL`;
     case 'equals':
-      return `${kept} = ${bind(condition.value)}`;
+      return type === 'text'
+        ? `${kept} = ${bind(condition.value)} AND ${folded} = ${bind(fold(String(condition.value)))}`
+        : `${kept} = ${bind(condition.value)}`;
   }
 }
 

@@ -15,6 +15,7 @@ import { checkParameterPatterns } from './patterns.ts';
 import { checkSensitive } from './sensitive.ts';
 import { checkSignIn } from './sign-in.ts';
 import { checkUsage } from './usage.ts';
+import { checkWords } from './words.ts';
 
 /** An app file, checked. `definition` and `compiled` are there as soon as the file has the right shape. */
 export interface CheckedApp {
@@ -66,6 +67,7 @@ export function checkDefinition(
   checkSensitive(context);
   checkSignIn(context);
   checkNames(context);
+  checkWords(context);
   checkUsage(context);
   return { compiled, problems };
 }

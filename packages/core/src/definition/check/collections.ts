@@ -1,4 +1,5 @@
 import { suggest } from '../../near.ts';
+import { toPointer } from '../../problem.ts';
 import { mendName } from './mend-name.ts';
 import { checkPattern } from './patterns.ts';
 import { report, type CheckContext } from './context.ts';
@@ -38,6 +39,14 @@ export function checkCollections(context: CheckContext): void {
             hint: suggest(field.of ?? '', known),
           });
         }
+      }
+      if (field.serial !== undefined && field.type !== 'text') {
+        report(context, [...fieldPlace, 'serial'], {
+          code: 'attribute-without-effect',
+          message: `“serial” says nothing about a ${field.type}.`,
+          hint: 'A text can count.',
+          mend: [{ op: 'remove', path: toPointer([...fieldPlace, 'serial']) }],
+        });
       }
       if (field.pattern !== undefined) {
         checkPattern(context, [...fieldPlace, 'pattern'], field.pattern);

@@ -7,6 +7,8 @@ import type { ComponentDefinition } from '../content-schema.ts';
 import { report, type CheckContext, type Place } from './context.ts';
 import { mendKey, mendName } from './mend-name.ts';
 import { ScopeCheck } from './expressions.ts';
+import { checkArrival } from './arrival.ts';
+import { checkAsk, checkForm } from './forms.ts';
 import { checkLink } from './links.ts';
 import { checkReads } from './reads.ts';
 
@@ -24,12 +26,22 @@ export function checkPageContent(context: CheckContext, name: string, page: Page
   };
   const place: Place = ['pages', name];
   scope.text([...place, 'title'], page.title);
-  checkReads(context, place, page, scope);
+  const { rows: _, total: __, label: ___, ...beforeReads } = types;
+  checkReads(context, place, page, new ScopeCheck(context, beforeReads));
+  const { record: ____, ...atArrival } = beforeReads;
+  checkArrival(context, place, page, new ScopeCheck(context, atArrival), scope);
+  const forms = new Set<string>();
   for (const { component, path, facets } of walkContent(page.content)) {
     const at = [...place, ...path];
     if (component.when !== undefined) scope.condition([...at, 'when'], component.when);
     for (const text of facets.texts) scopeFor(text.row).text([...at, ...text.path], text.text);
-    for (const { path: below, link, row } of facets.links) checkLink(context, [...at, ...below], link, scopeFor(row));
+    for (const { path: below, value, row } of facets.values) scopeFor(row).value([...at, ...below], value);
+    for (const { path: below, link, row, saved } of facets.links) {
+      const inSaved =
+        saved === undefined ? undefined : new ScopeCheck(context, { ...types, saved: recordType(context.definition, saved, 0) });
+      checkLink(context, [...at, ...below], link, inSaved ?? scopeFor(row), page);
+    }
+    for (const { path: below, name: wanted } of facets.pages) checkPageName(context, [...at, ...below], wanted);
     for (const bind of facets.binds) checkBinding(context, [...at, ...bind.path], page, bind.name, bind.kinds);
     for (const read of facets.reads) {
       if (Object.hasOwn(page.reads ?? {}, read.name)) continue;
@@ -41,11 +53,24 @@ export function checkPageContent(context: CheckContext, name: string, page: Page
       });
     }
     checkComponent(context, at, page, component);
+    checkForm(context, at, page, component, forms);
+    if (component.show === 'ask') checkAsk(context, at, component);
   }
 }
 
+function checkPageName(context: CheckContext, at: Place, name: string): void {
+  const pages = Object.keys(context.definition.pages);
+  if (pages.includes(name)) return;
+  report(context, at, {
+    code: 'unknown-page',
+    message: `There is no page “${name}”.`,
+    hint: suggest(name, pages),
+    ...mendName(at, name, pages),
+  });
+}
+
 function checkBinding(context: CheckContext, at: Place, page: PageDefinition, name: string, kinds: readonly string[]): void {
-  const parameters = Object.entries(page.parameters ?? {});
+  const parameters = Object.entries({ ...context.definition.parameters, ...page.parameters });
   const bound = parameters.find(([key]) => key === name)?.[1];
   const fitting = parameters.filter(([, { type }]) => kinds.includes(type)).map(([key]) => key);
   if (bound === undefined) {
@@ -67,7 +92,21 @@ function checkBinding(context: CheckContext, at: Place, page: PageDefinition, na
 /** What only one kind of component can get wrong. */
 function checkComponent(context: CheckContext, at: Place, page: PageDefinition, component: ComponentDefinition): void {
   const fieldsOf = (collection: string | undefined) => Object.keys(context.definition.collections?.[collection ?? '']?.fields ?? {});
-  const needField = (place: Place, field: string, collection: string | undefined) => {
+  const needField = (place: Place, path: string, collection: string | undefined) => {
+    const [field = '', inner] = path.split('.');
+    const declared = context.definition.collections?.[collection ?? '']?.fields[field];
+    if (inner !== undefined && declared !== undefined) {
+      if (declared.type === 'record') needField(place, inner, declared.of);
+      else {
+        report(context, place, {
+          code: 'unknown-field',
+          message: `“${field}” is a ${declared.type} and has no field “${inner}”.`,
+          hint: `Write “${field}” alone.`,
+          mend: [{ op: 'replace', path: toPointer(place), value: field }],
+        });
+      }
+      return;
+    }
     const fields = fieldsOf(collection);
     if (collection === undefined || fields.length === 0 || fields.includes(field)) return;
     report(context, place, {
@@ -77,8 +116,8 @@ function checkComponent(context: CheckContext, at: Place, page: PageDefinition, 
       ...mendName(place, field, fields),
     });
   };
-  if (component.show === 'tabs') {
-    const declaration = page.parameters?.[component.bind];
+  if (component.show === 'tabs' || component.show === 'views') {
+    const declaration = page.parameters?.[component.bind] ?? context.definition.parameters?.[component.bind];
     const choices = Object.keys(context.definition.choices?.[declaration?.of ?? ''] ?? {});
     for (const choice of choices) {
       if (Object.hasOwn(component.views, choice)) continue;
@@ -106,7 +145,7 @@ function checkComponent(context: CheckContext, at: Place, page: PageDefinition, 
       report(context, [...at, 'bind'], {
         code: 'tabs-without-default',
         severity: 'warning',
-        message: `“${component.bind}” has no default, so no tab is open at first.`,
+        message: `“${component.bind}” has no default, so no ${component.show === 'tabs' ? 'tab' : 'view'} is open at first.`,
         hint: 'Give the parameter a default.',
       });
     }
@@ -119,7 +158,51 @@ function checkComponent(context: CheckContext, at: Place, page: PageDefinition, 
         hint: 'Make its items a choice or a record.',
       });
     }
+  } else if (component.show === 'navigation') {
+    if ((component.links === undefined) === (component.bind === undefined)) {
+      report(context, at, {
+        code: 'links-or-bind',
+        message:
+          component.links === undefined ? 'The navigation has neither links nor a parameter.' : 'The navigation has links and a parameter.',
+        hint: 'Give it “links”, or “bind” it to a choice parameter.',
+        ...(component.bind === undefined ? {} : { mend: [{ op: 'remove' as const, path: toPointer([...at, 'bind']) }] }),
+      });
+    }
+  } else if (component.show === 'language') {
+    if (context.definition.language === undefined) {
+      report(context, at, {
+        code: 'no-language',
+        message: 'The app does not say which parameter holds the language.',
+        hint: 'Name it under “language”: a choice that the app declares for every page.',
+      });
+    }
+  } else if (component.show === 'dialog') {
+    if (page.parameters?.[component.bind]?.default !== undefined && page.parameters[component.bind]?.default !== false) {
+      report(context, [...at, 'bind'], {
+        code: 'dialog-with-default',
+        severity: 'warning',
+        message: `“${component.bind}” has a default, so the dialog can never be closed.`,
+        hint: 'Take the default out.',
+        mend: [{ op: 'remove', path: toPointer([...at.slice(0, 2), 'parameters', component.bind, 'default']) }],
+      });
+    }
   } else if (component.show === 'table') {
+    const chosen = page.parameters?.[component.choose ?? '']?.items;
+    const wanted = page.reads?.[component.rows]?.from;
+    if (chosen && wanted !== undefined && (chosen.type !== 'record' || chosen.of !== wanted)) {
+      report(context, [...at, 'choose'], {
+        code: 'binding-wrong-type',
+        message: `“${component.choose ?? ''}” is no list of records of “${wanted}”.`,
+        hint: `Make its items { type: record, of: ${wanted} }.`,
+        mend: [
+          {
+            op: 'replace',
+            path: toPointer([...at.slice(0, 2), 'parameters', component.choose ?? '', 'items']),
+            value: { type: 'record', of: wanted },
+          },
+        ],
+      });
+    }
     const from = page.reads?.[component.rows]?.from;
     for (const [index, column] of component.columns.entries()) {
       if (column.field !== undefined) needField([...at, 'columns', index, 'field'], column.field, from);

@@ -5,6 +5,8 @@ import { valueFrom } from '../../address/value-text.ts';
 import { parameterScopeType } from '../../expressions/page-scope.ts';
 import type { ParameterDeclaration } from '../../parameters/declaration.ts';
 import { display } from '../../expressions/evaluator.ts';
+import type { CompiledPage } from '../../address/compiled-app.ts';
+import type { PageDefinition } from '../app-schema.ts';
 import type { LinkDefinition } from '../schema-parts.ts';
 import { report, type CheckContext, type Place } from './context.ts';
 import { mendKey, mendName } from './mend-name.ts';
@@ -18,7 +20,7 @@ function celTypeOf(declaration: ParameterDeclaration): string | undefined {
 }
 
 /** A link: its page is there, sends what the page requires, nothing that it does not know, and the right types. */
-export function checkLink(context: CheckContext, place: Place, link: LinkDefinition, scope: ScopeCheck): void {
+export function checkLink(context: CheckContext, place: Place, link: LinkDefinition, scope: ScopeCheck, from?: PageDefinition): void {
   const values = link.values ?? {};
   const target = context.compiled.pages.get(link.page);
   if (target === undefined) {
@@ -33,8 +35,9 @@ export function checkLink(context: CheckContext, place: Place, link: LinkDefinit
     });
     return;
   }
+  const keeps = checkKeep(context, place, link, target, from);
   for (const parameter of target.parameters) {
-    if (!parameter.required || Object.hasOwn(values, parameter.name)) continue;
+    if (!parameter.required || Object.hasOwn(values, parameter.name) || keeps.includes(parameter.name)) continue;
     report(context, place, {
       code: 'link-misses',
       message: `The link to “${link.page}” lacks “${parameter.name}”, which that page requires.`,
@@ -75,7 +78,7 @@ export function checkLink(context: CheckContext, place: Place, link: LinkDefinit
         });
       }
     } else {
-      const taken = valueFrom(value, parameter.codec);
+      const taken = valueFrom(value, parameter.plain);
       if (taken instanceof Refusal) {
         report(context, at, {
           code: 'link-wrong-value',
@@ -84,4 +87,28 @@ export function checkLink(context: CheckContext, place: Place, link: LinkDefinit
       }
     }
   }
+}
+
+/** What a link keeps: names that both pages have. @returns the names that are kept */
+function checkKeep(
+  context: CheckContext,
+  place: Place,
+  { keep, page }: LinkDefinition,
+  target: CompiledPage,
+  from: PageDefinition | undefined,
+): string[] {
+  if (keep === undefined) return [];
+  const here = Object.keys({ ...context.definition.parameters, ...from?.parameters });
+  const both = here.filter((name) => target.byName.has(name));
+  if (keep === true) return both;
+  for (const [index, name] of keep.entries()) {
+    if (both.includes(name)) continue;
+    report(context, [...place, 'keep', index], {
+      code: 'keeps-unknown',
+      message: here.includes(name) ? `The page “${page}” does not declare “${name}”.` : `There is no “${name}” here to be kept.`,
+      hint: suggest(name, both),
+      mend: [{ op: 'remove', path: toPointer([...place, 'keep', index]) }],
+    });
+  }
+  return keep;
 }

@@ -54,6 +54,8 @@ export function checkReads(context: CheckContext, place: Place, page: PageDefini
         }
       }
     }
+    if (read.when !== undefined) scope.condition([...at, 'when'], read.when);
+    if (read.size !== undefined) scope.value([...at, 'size'], read.size);
     if (read.page !== undefined) scope.value([...at, 'page'], read.page);
   }
 }

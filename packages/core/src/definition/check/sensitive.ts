@@ -25,6 +25,7 @@ export function checkSensitive(context: CheckContext): void {
     for (const { path: below, facets } of walkContent(page.content)) {
       for (const { path: at, link, row } of facets.links) {
         for (const [parameter, value] of Object.entries(link.values ?? {})) {
+          if (context.compiled.pages.get(link.page)?.byName.get(parameter)?.declaration.sealed === true) continue;
           const field = typeof value === 'string' ? sensitiveIn(context, page, value, row) : undefined;
           if (field !== undefined) refuse(['pages', name, ...below, ...at, 'values', parameter], field);
         }
@@ -33,7 +34,7 @@ export function checkSensitive(context: CheckContext): void {
     for (const [readName, read] of Object.entries(page.reads ?? {})) {
       for (const [index, condition] of (read.where ?? []).entries()) {
         const fromAddress = operands<unknown>(condition).some(
-          (value) => typeof value === 'string' && expressionsOf(value).some((expression) => /\bparam\b/.test(expression)),
+          (value) => typeof value === 'string' && expressionsOf(value).some((expression) => readable(page, expression)),
         );
         if (fromAddress && collections[read.from]?.fields[condition.field]?.sensitive === true)
           refuse(['pages', name, 'reads', readName, 'where', index], condition.field);
@@ -41,6 +42,10 @@ export function checkSensitive(context: CheckContext): void {
     }
   }
 }
+
+/** Whether an expression takes a value from the address that stands readable in it. */
+const readable = (page: PageDefinition, expression: string) =>
+  [...expression.matchAll(/\bparam\.\??(\w+)/g)].some(([, name = '']) => page.parameters?.[name]?.sealed !== true);
 
 /** The sensitive field that a value’s expressions lead to, if any. */
 function sensitiveIn(context: CheckContext, page: PageDefinition, value: string, row: string | undefined): string | undefined {

@@ -7,10 +7,10 @@ export function checkUsage(context: CheckContext): void {
   const { definition } = context;
   const linked = linkedPages(definition);
   for (const [name, page] of Object.entries(definition.pages)) {
-    const text = JSON.stringify({ title: page.title, reads: page.reads, content: page.content });
+    const text = JSON.stringify({ title: page.title, reads: page.reads, arrival: page.arrival, content: page.content });
     const bound = new Set([...walkContent(page.content)].flatMap(({ facets }) => facets.binds.map((bind) => bind.name)));
     for (const parameter of Object.keys(page.parameters ?? {})) {
-      if (bound.has(parameter) || new RegExp(`\\b(?:param|record)\\.\\??${parameter}\\b`).test(text)) continue;
+      if (bound.has(parameter) || new RegExp(`\\b(?:param|record|label)\\.\\??${parameter}\\b`).test(text)) continue;
       report(context, ['pages', name, 'parameters', parameter], {
         code: 'unused-parameter',
         severity: 'warning',

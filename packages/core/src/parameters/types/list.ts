@@ -90,7 +90,7 @@ export function list(types: ParameterTypes): ParameterType {
       };
       const codecOfList: Codec = {
         readsBlank: declaration.blank !== 'absent',
-        several: { read: readTexts, write: writeTexts },
+        several: { joins: true, read: readTexts, write: writeTexts },
         // As one text, for defaults and samples in the app file: items with commas between.
         read: (text) => readTexts(text.split(',').map((item) => item.trim())),
         write(value) {

@@ -18,7 +18,19 @@ export const range: ParameterType = {
     }
     const { min, max } = declaration;
     const end = types[of].prepare({ type: of, min, max }, surroundings);
-    return {
+    const codec: Codec = {
+      // Two texts are its two ends: a form without JavaScript sends them so.
+      several: {
+        joins: false,
+        read: (texts) => {
+          const read = codec.read(texts.length === 2 ? `${texts[0] ?? ''}..${texts[1] ?? ''}` : texts.join(','));
+          return isPlain(read) && texts.length === 2 ? new Corrected(read) : read;
+        },
+        write(value) {
+          const text = codec.write(value);
+          return text instanceof Refusal ? text : [text];
+        },
+      },
       read(text) {
         if (text.length > 900) return new Refusal('too-long', 'The range is too long.');
         const trimmed = text.trim();
@@ -38,6 +50,7 @@ export const range: ParameterType = {
       },
       write: (value) => (isRange(value) ? writeRange(value, end) : new Refusal('not-a-range', 'It is not a range with “from” and “to”.')),
     };
+    return codec;
   },
 };
 

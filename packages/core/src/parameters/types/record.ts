@@ -7,8 +7,8 @@ const greatestLength = 200;
 
 /** The key of a record. That it has a key's form is settled here; whether there is such a record, when it is loaded. */
 export const record: ParameterType = {
-  attributes: ['of'],
-  prepare({ of }, { collections }) {
+  attributes: ['of', 'by'],
+  prepare({ of, by }, { collections }) {
     const collection = of === undefined ? undefined : collections[of];
     if (of === undefined || collection === undefined) {
       throw new DeclarationError(
@@ -18,7 +18,15 @@ export const record: ParameterType = {
         of === undefined ? 'Name one with “of”.' : suggest(of, Object.keys(collections)),
       );
     }
-    const field = collection.fields[collection.key];
+    if (by !== undefined && !Object.hasOwn(collection.fields, by)) {
+      throw new DeclarationError(
+        'by',
+        'unknown-field',
+        `The collection “${of}” has no field “${by}”.`,
+        suggest(by, Object.keys(collection.fields)),
+      );
+    }
+    const field = collection.fields[by ?? collection.key];
     const refuse = limitText({ minLength: 1, maxLength: field?.maxLength, pattern: field?.pattern }, greatestLength);
     return {
       read: (text) => refuse(text) ?? text,

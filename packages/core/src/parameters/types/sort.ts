@@ -53,7 +53,7 @@ export const sort: ParameterType = {
       return refuse(value) ?? value.map(({ field, descending }) => (descending ? '-' : '') + field);
     };
     return {
-      several: { read: readTexts, write: writeTexts },
+      several: { joins: true, read: readTexts, write: writeTexts },
       read: (text) => readTexts(text.split(',')),
       write(value) {
         const texts = writeTexts(value);

@@ -1,5 +1,5 @@
 import type { ComponentOf } from '../../definition/content-schema.ts';
-import type { PagerNode } from '../nodes.ts';
+import type { PagerNode, SelectNode } from '../nodes.ts';
 import type { Shower } from '../shower.ts';
 
 export function pager(component: ComponentOf<'pager'>, shower: Shower): PagerNode {
@@ -15,7 +15,21 @@ export function pager(component: ComponentOf<'pager'>, shower: Shower): PagerNod
     to: rows.length === 0 ? 0 : (page - 1) * size + rows.length,
     ...(page > 1 ? { previous: to(Math.min(page - 1, pages)) } : {}),
     ...(page < pages ? { next: to(page + 1) } : {}),
+    ...(component.size === undefined ? {} : { size: sizeSelect(component.size, component.sizes ?? [10, 25, 50, 100], size, shower) }),
     near: nearPages(page, pages).map((number) => ({ ...to(number), current: number === page })),
+  };
+}
+
+/** How many records a page has, to choose. */
+function sizeSelect(bind: string, sizes: readonly number[], present: number, shower: Shower): SelectNode {
+  const all = [...new Set([...sizes, present])].sort((a, b) => a - b);
+  return {
+    show: 'select',
+    name: bind,
+    label: 'On a page',
+    value: String(present),
+    options: all.map((size) => ({ value: String(size), text: String(size) })),
+    form: shower.keepingForm(bind),
   };
 }
 

@@ -1,5 +1,18 @@
+import { writeAddress } from '../../address/write.ts';
 import type { ComponentOf } from '../../definition/content-schema.ts';
-import type { HeadingNode, LinkNode, NavigationNode, NoticeNode, TextNode } from '../nodes.ts';
+import type {
+  BackNode,
+  ButtonNode,
+  HeadingNode,
+  ImageNode,
+  LanguageNode,
+  LinkNode,
+  NavigationNode,
+  NoticeNode,
+  ShareNode,
+  TextNode,
+} from '../nodes.ts';
+import { choiceLabel } from '../tools.ts';
 import type { Shower } from '../shower.ts';
 
 export const heading = (component: ComponentOf<'heading'>, shower: Shower): HeadingNode => ({
@@ -21,11 +34,62 @@ export const link = (component: ComponentOf<'link'>, shower: Shower): LinkNode =
   link: shower.anchor(shower.text(component.text), component.to),
 });
 
-export const navigation = (component: Pick<ComponentOf<'navigation'>, 'links' | 'label'>, shower: Shower): NavigationNode => ({
-  show: 'navigation',
-  label: shower.text(component.label, 'Navigation'),
-  links: component.links.map((entry) => ({
-    ...shower.anchor(shower.text(entry.text), entry.to),
-    current: entry.to.page === shower.material.name,
-  })),
+export const button = (component: ComponentOf<'button'>, shower: Shower): ButtonNode => ({
+  show: 'button',
+  link: shower.anchor(shower.text(component.text), component.to),
 });
+
+/** The name of a file of the app: no path leads out of its folder. */
+const fileName = /^(?!\.)[A-Za-z0-9_.-]{1,100}$/;
+
+export function image(component: ComponentOf<'image'>, shower: Shower): ImageNode {
+  const file = shower.text(component.file);
+  return {
+    show: 'image',
+    source: fileName.test(file) ? `${shower.app.mount}/~files/${file}` : '',
+    alternative: shower.text(component.alternative),
+    ...(component.width === undefined ? {} : { width: component.width }),
+  };
+}
+
+export function navigation(component: Pick<ComponentOf<'navigation'>, 'links' | 'label' | 'bind'>, shower: Shower): NavigationNode {
+  const { bind, links = [] } = component;
+  const choices = shower.material.app.choices?.[shower.declaration(bind ?? '')?.of ?? ''];
+  return {
+    show: 'navigation',
+    label: shower.text(component.label, 'Navigation'),
+    links: [
+      ...links.map((entry) => ({ ...shower.anchor(shower.text(entry.text), entry.to), current: entry.to.page === shower.material.name })),
+      ...Object.entries(bind === undefined ? {} : (choices ?? {})).map(([choice, label]) => ({
+        ...shower.changeAnchor(choiceLabel(label), { [bind ?? '']: choice }),
+        current: shower.values[bind ?? ''] === choice,
+      })),
+    ],
+  };
+}
+
+export function back(component: ComponentOf<'back'>, shower: Shower): BackNode {
+  const { previous } = shower.material;
+  const cameFrom = previous?.page === component.to.page;
+  const text = shower.text(component.text);
+  return { show: 'back', cameFrom, link: cameFrom ? { text, href: previous.address } : shower.anchor(text, component.to) };
+}
+
+export const share = (component: ComponentOf<'share'>, shower: Shower): ShareNode => ({
+  show: 'share',
+  text: shower.text(component.text, 'Share this view'),
+  href: writeAddress(shower.app, shower.material.name, shower.values, { forSharing: true }).address ?? '',
+});
+
+export function language(component: ComponentOf<'language'>, shower: Shower): LanguageNode {
+  const name = shower.material.app.language ?? '';
+  return {
+    show: 'language',
+    label: shower.text(component.label, 'Language'),
+    languages: Object.entries(shower.material.app.choices?.[shower.declaration(name)?.of ?? ''] ?? {}).map(([tag, label]) => ({
+      ...shower.changeAnchor(choiceLabel(label), { [name]: tag }),
+      tag,
+      current: shower.language === tag,
+    })),
+  };
+}

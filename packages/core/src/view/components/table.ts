@@ -3,6 +3,7 @@ import { recordType } from '../../expressions/page-scope.ts';
 import type { SortKey } from '../../parameters/declaration.ts';
 import { display } from '../../expressions/evaluator.ts';
 import type { TableNode } from '../nodes.ts';
+import { recordForm } from './form.ts';
 import { spoken, type Shower } from '../shower.ts';
 
 export function table(component: ComponentOf<'table'>, shower: Shower): TableNode {
@@ -12,8 +13,9 @@ export function table(component: ComponentOf<'table'>, shower: Shower): TableNod
   const data = material.data.reads[component.rows];
   const rowType = recordType(material.app, from);
   const columns = component.columns.map((column): TableNode['columns'][number] => {
-    const field = column.field === undefined ? undefined : collection?.fields[column.field];
-    const label = column.label === undefined ? shower.fieldLabel(from, column.field ?? '') : shower.text(column.label);
+    const at = column.field === undefined ? undefined : shower.fieldAt(from, column.field, {});
+    const field = at?.definition;
+    const label = column.label === undefined ? (at?.label ?? '') : shower.text(column.label);
     const align = column.align ?? (field?.type === 'integer' || field?.type === 'number' ? 'end' : 'start');
     const sort = sortAnchor(component.sort, column.field, label, shower);
     return {
@@ -23,15 +25,24 @@ export function table(component: ComponentOf<'table'>, shower: Shower): TableNod
       ...(sort ? { sort } : {}),
     };
   });
-  const rows = (data?.rows ?? []).map((row) => {
+  const chosen = component.choose === undefined ? undefined : ((shower.values[component.choose] ?? []) as unknown[]).map(display);
+  const edited = component.edit && shower.values[component.edit.bind];
+  const rows = (data?.rows ?? []).map((row): TableNode['rows'][number] => {
     const inRow = shower.evaluator.with('row', row, rowType);
     const href = component.link && shower.href(component.link, inRow);
+    const key = display(row[collection?.key ?? '']);
     return {
-      key: display(row[collection?.key ?? '']),
+      key,
       cells: component.columns.map((column) =>
-        column.text === undefined ? shower.field(collection?.fields[column.field ?? ''], row[column.field ?? '']) : inRow.text(column.text),
+        shower.anchor(
+          column.text === undefined ? shower.fieldAt(from, column.field ?? '', row).text : inRow.text(column.text),
+          column.to,
+          inRow,
+        ),
       ),
       ...(href === undefined ? {} : { href }),
+      ...(chosen ? { chosen: chosen.includes(key) } : {}),
+      ...(component.edit ? { edit: shower.changeAnchor('Edit', { [component.edit.bind]: key }) } : {}),
     };
   });
   const beyond = rows.length === 0 && (data?.total ?? 0) > 0;
@@ -41,7 +52,27 @@ export function table(component: ComponentOf<'table'>, shower: Shower): TableNod
     columns,
     rows,
     total: data?.total ?? 0,
-    empty: beyond ? 'The list does not have so many pages.' : shower.text(component.empty, 'Nothing found.'),
+    empty: beyond
+      ? 'The list does not have so many pages.'
+      : data?.unasked
+        ? shower.text(component.unasked, 'Nothing was asked for yet.')
+        : shower.text(component.empty, 'Nothing found.'),
+    ...(component.choose === undefined || chosen === undefined
+      ? {}
+      : { choose: { name: component.choose, chosen, form: shower.keepingForm(component.choose) } }),
+    ...(component.edit && typeof edited === 'string' && rows.some(({ key }) => key === edited)
+      ? {
+          edited: {
+            key: edited,
+            form: recordForm(
+              { ...component.edit, action: 'change', collection: from, label: shower.text(component.label), button: component.edit.button },
+              shower.material.data.records[component.edit.bind] ?? {},
+              shower,
+            ),
+            cancel: shower.changeAnchor('Leave it', { [component.edit.bind]: undefined }),
+          },
+        }
+      : {}),
   };
 }
 

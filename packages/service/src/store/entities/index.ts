@@ -75,4 +75,43 @@ export const Session = new EntitySchema<SessionRow>({
   },
 });
 
-export const entities = [Draft, Edition, PersonEntity, Session];
+/** A picture that an app's pages show. */
+export interface FileRow {
+  app: string;
+  name: string;
+  bytes: Buffer;
+}
+export const FileEntity = new EntitySchema<FileRow>({
+  name: 'file',
+  columns: {
+    app: { type: 'text', primary: true },
+    name: { type: 'text', primary: true },
+    bytes: { type: 'blob' },
+  },
+});
+
+/** What somebody had typed into a form when their session had ended. */
+export interface HeldFormRow {
+  tokenHash: string;
+  scope: string;
+  /** The address that the form was sent to. */
+  address: string;
+  form: string;
+  /** JSON: texts by field. */
+  texts: string;
+  /** Milliseconds since 1970. */
+  endsAt: number;
+}
+export const HeldForm = new EntitySchema<HeldFormRow>({
+  name: 'held_form',
+  columns: {
+    tokenHash: { type: 'text', primary: true, name: 'token_hash' },
+    scope: { type: 'text' },
+    address: { type: 'text' },
+    form: { type: 'text' },
+    texts: { type: 'text' },
+    endsAt: { type: 'integer', name: 'ends_at' },
+  },
+});
+
+export const entities = [Draft, Edition, PersonEntity, Session, FileEntity, HeldForm];

@@ -1,0 +1,43 @@
+import { z } from 'zod';
+import { name, text } from '../schema-parts.ts';
+import { when } from './when.ts';
+
+export const search = z.strictObject({
+  show: z.literal('search'),
+  bind: name.describe('The text parameter that holds what is searched for'),
+  label: text,
+  hint: text.optional().describe('An example, shown while the box is empty'),
+  when,
+});
+
+export const select = z.strictObject({
+  show: z.literal('select'),
+  bind: name.describe('A choice or record parameter'),
+  label: text,
+  anything: text.optional().describe('What stands for no choice; the rule is “Any”'),
+  when,
+});
+
+export const radio = z.strictObject({
+  show: z.literal('radio'),
+  bind: name.describe('A choice or record parameter'),
+  label: text,
+  anything: text.optional().describe('What stands for no choice; the rule is “Any”'),
+  when,
+});
+
+export const choices = z.strictObject({
+  show: z.literal('choices'),
+  bind: name.describe('A list of a choice or of a record'),
+  label: text,
+  when,
+});
+
+export const toggle = z.strictObject({ show: z.literal('toggle'), bind: name.describe('A boolean parameter'), label: text, when });
+
+export const input = z.strictObject({
+  show: z.literal('input'),
+  bind: name.describe('A text, date, integer or number, a range (two boxes), or a list of them (a box for each item)'),
+  label: text,
+  when,
+});

@@ -1,0 +1,61 @@
+import { z } from 'zod';
+import { link, name, text } from '../schema-parts.ts';
+import { when } from './when.ts';
+
+export const heading = z.strictObject({
+  show: z.literal('heading'),
+  text,
+  level: z.number().int().min(1).max(4).optional().describe('1 is the page’s own heading, the rule 2'),
+  when,
+});
+
+export const paragraph = z.strictObject({ show: z.literal('text'), text, when });
+
+export const notice = z.strictObject({
+  show: z.literal('notice'),
+  text,
+  tone: z.enum(['plain', 'good', 'warning']).optional(),
+  when,
+});
+
+export const image = z.strictObject({
+  show: z.literal('image'),
+  file: text.describe('Name of a file in the folder “files” beside the app file'),
+  alternative: text.describe('What it shows, for those who do not see it; empty where it is mere decoration'),
+  width: z.number().int().min(1).max(4000).optional().describe('In CSS pixels, at most as wide as the page'),
+  when,
+});
+
+export const anchor = z.strictObject({ show: z.literal('link'), text, to: link, when });
+
+export const button = z.strictObject({ show: z.literal('button'), text, to: link, when });
+
+export const navigation = z.strictObject({
+  show: z.literal('navigation'),
+  label: text.optional().describe('What the links have in common, for those who do not see them'),
+  links: z
+    .array(z.strictObject({ text, to: link }))
+    .min(1)
+    .optional(),
+  bind: name.optional().describe('Instead of links: a choice parameter, each of whose choices becomes an entry'),
+  when,
+});
+
+export const back = z.strictObject({
+  show: z.literal('back'),
+  text,
+  to: link.describe('The page to lead back to: as it was left, or, where one came from elsewhere, as it stands here'),
+  when,
+});
+
+export const share = z.strictObject({
+  show: z.literal('share'),
+  text: text.optional().describe('The rule is “Share this view”'),
+  when,
+});
+
+export const language = z.strictObject({
+  show: z.literal('language'),
+  label: text.optional().describe('The rule is “Language”'),
+  when,
+});

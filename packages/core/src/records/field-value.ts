@@ -1,0 +1,75 @@
+import type { AppDefinition, CollectionDefinition, FieldDefinition } from '../definition/app-schema.ts';
+import { isPlain, Refusal, type Codec } from '../parameters/codec.ts';
+import type { ParameterDeclaration, ParameterSurroundings } from '../parameters/declaration.ts';
+import { parameterTypes } from '../parameters/types/index.ts';
+
+/** What a field of a record can hold; a reference is the key of its record. */
+export type PlainValue = string | number | boolean;
+/** A record as it is kept: plain values only; empty fields are missing. */
+export type PlainRecord = Record<string, PlainValue | undefined>;
+
+/** Longest text of a field, in code points: a story may be longer than an address could carry. */
+const greatestText = 100_000;
+/** Types whose parameters read and write what their fields hold. */
+type FieldPart = Pick<AppDefinition, 'choices' | 'collections'>;
+
+/** Reads the texts of a field, as cells of a CSV file and boxes of a form hold them. */
+export type FieldReader = (text: string) => PlainValue | Refusal;
+
+/**
+ * Makes a reader for a field. Texts are read as they are in addresses, by the same code.
+ */
+export function fieldReader(app: FieldPart, field: FieldDefinition): FieldReader {
+  if (field.type === 'number') return numberReader(field);
+  if (field.type === 'text' && field.pattern === undefined) return (text) => limitText(text, field.maxLength ?? greatestText);
+  const surroundings: ParameterSurroundings = { choices: app.choices ?? {}, collections: app.collections ?? {}, pages: [] };
+  const codec = parameterTypes[field.type]?.prepare(asParameter(field), surroundings);
+  return codec === undefined ? (text) => text : (text) => plain(text, codec);
+}
+
+function plain(text: string, codec: Codec): PlainValue | Refusal {
+  const read = codec.read(text);
+  const value = read instanceof Refusal || isPlain(read) ? read : read.value;
+  if (value instanceof Refusal || typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean') return value;
+  return new Refusal('not-plain', 'It is no plain value.');
+}
+
+function limitText(text: string, most: number): string | Refusal {
+  // Browsers send line ends as CR LF; kept is one sign.
+  const tidy = text.replaceAll('\r\n', '\n');
+  return [...tidy].length <= most ? tidy : new Refusal('too-long', `It may have at most ${String(most)} characters.`);
+}
+
+/** Numbers are taken in every form in which they are commonly written down, `1.50` too. */
+function numberReader({ min, max }: FieldDefinition): FieldReader {
+  return (text) => {
+    const value = /^[+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d{1,3})?$/i.test(text.trim()) ? Number(text) : Number.NaN;
+    if (!Number.isFinite(value)) return new Refusal('not-a-number', 'It is not a number; write it as in 12.5.');
+    if (min !== undefined && value < Number(min)) return new Refusal('too-small', `The least is ${String(min)}.`);
+    if (max !== undefined && value > Number(max)) return new Refusal('too-large', `The most is ${String(max)}.`);
+    return value;
+  };
+}
+
+/** The parameter whose texts are those of a field. */
+export function asParameter({ type, of, pattern, maxLength, min, max }: FieldDefinition): ParameterDeclaration {
+  switch (type) {
+    case 'text':
+      return { type, pattern, maxLength };
+    case 'choice':
+    case 'record':
+      return { type, of };
+    case 'boolean':
+      return { type };
+    default:
+      return { type, min, max };
+  }
+}
+
+/** A value as a box of a form holds it. */
+export function fieldText(value: unknown, collection?: Pick<CollectionDefinition, 'key'>): string {
+  if (value === undefined || value === null) return '';
+  if (typeof value === 'boolean') return value ? 'true' : 'false';
+  if (typeof value === 'object') return collection ? fieldText((value as Record<string, unknown>)[collection.key]) : '';
+  return typeof value === 'string' || typeof value === 'number' || typeof value === 'bigint' ? String(value) : '';
+}

@@ -1,0 +1,91 @@
+import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
+import type { ComponentDefinition, ComponentOf } from '../definition/content-schema.ts';
+import { walkContent } from '../definition/component-facets.ts';
+import { recordType } from '../expressions/page-scope.ts';
+import type { Values } from '../parameters/declaration.ts';
+import { fieldName, type SaveRequest } from '../records/plan-save.ts';
+import { markOf } from '../records/seen.ts';
+import type { PageMaterial, RecordData } from './material.ts';
+import { Shower } from './shower.ts';
+import { showContent } from './show-page.ts';
+import type { ShowTools } from './tools.ts';
+
+/** A form that was sent, found on its page. */
+export interface SentForm {
+  request: SaveRequest;
+  /** The mark that a form drawn now would carry; undefined where it changes no record. */
+  seen: string | undefined;
+  /** Where one goes when it is saved. @param saved the record as it is now, or as it was before it was removed */
+  next(saved: RecordData): string | undefined;
+}
+
+/** A form of a page's content, and the dialog that it stands in. */
+interface Place {
+  component: ComponentOf<'form'> | ComponentOf<'table'>;
+  dialog: string | undefined;
+}
+
+/**
+ * Finds the form that was sent, if the page shows it to this person for this address, and settles what it asks for:
+ * what nobody types is evaluated here and never taken from the request.
+ */
+export function sentForm(
+  app: Pick<AppDefinition, 'collections'>,
+  page: PageDefinition,
+  material: PageMaterial,
+  tools: ShowTools,
+  name: string,
+): SentForm | undefined {
+  const shower = new Shower(material, tools);
+  showContent(page.content, shower);
+  const place = shower.forms.has(name) ? findForm(page.content, name) : undefined;
+  if (place === undefined) return undefined;
+  const { component } = place;
+  const inTable = component.show === 'table';
+  const parameter = inTable ? component.edit?.bind : component.record;
+  const collection = (inTable ? page.reads?.[component.rows]?.from : component.collection) ?? shower.declaration(parameter ?? '')?.of ?? '';
+  const definition = app.collections?.[collection];
+  const record = parameter === undefined ? undefined : material.data.records[parameter];
+  const key = record?.[definition?.key ?? ''];
+  const fields = (inTable ? component.edit?.fields : component.fields) ?? [];
+  const evaluator = inTable && record ? shower.evaluator.with('row', record, recordType(material.app, collection)) : shower.evaluator;
+  const set = Object.entries((inTable ? component.edit?.set : component.set) ?? {}).map(([field, value]) => [
+    field,
+    evaluator.value(value),
+  ]);
+  const action = inTable ? 'change' : component.action;
+  return {
+    request: {
+      action,
+      collection,
+      fields,
+      set: Object.fromEntries(set) as Record<string, unknown>,
+      ...(typeof key === 'string' ? { key } : {}),
+    },
+    seen:
+      action === 'change' && record
+        ? markOf(record, fields.map(fieldName), (field) => app.collections?.[definition?.fields[field]?.of ?? '']?.key)
+        : undefined,
+    next(saved) {
+      if (!inTable && component.then)
+        return shower.href(component.then, shower.evaluator.with('saved', saved, recordType(material.app, collection, 0)));
+      const over: Values = {};
+      if (place.dialog !== undefined) over[place.dialog] = undefined;
+      if (parameter !== undefined && action !== 'create' && (inTable || action === 'remove')) over[parameter] = undefined;
+      return shower.change(over).written.address ?? (shower.app.mount === '' ? '/' : shower.app.mount);
+    },
+  };
+}
+
+function findForm(content: readonly ComponentDefinition[], name: string, dialog?: string): Place | undefined {
+  for (const component of content) {
+    if (component.show === 'form' && component.name === name) return { component, dialog };
+    if (component.show === 'table' && component.edit?.name === name) return { component, dialog };
+    const [{ facets } = { facets: undefined }] = walkContent([component]);
+    for (const child of facets?.children ?? []) {
+      const found = findForm(child.content, name, component.show === 'dialog' ? component.bind : dialog);
+      if (found) return found;
+    }
+  }
+  return undefined;
+}

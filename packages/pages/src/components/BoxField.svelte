@@ -1,0 +1,86 @@
+<script lang="ts">
+  import type { Box } from '@pallmist/core/view';
+  import Labelled from './Labelled.svelte';
+
+  interface Props {
+    box: Box;
+    /** Unique on the page: what the box’s help and problem are named after. */
+    id: string;
+    /** The form that the box belongs to, where it does not stand inside it. */
+    form?: string | undefined;
+    /** The label is said, not shown. */
+    bare?: boolean;
+  }
+  const { box, id, form, bare = false }: Props = $props();
+  const about = $derived([box.help && `${id}-help`, box.problem && `${id}-problem`].filter(Boolean).join(' ') || undefined);
+  const common = $derived({
+    id,
+    name: box.name,
+    form,
+    'aria-invalid': box.problem ? ('true' as const) : undefined,
+    'aria-describedby': about,
+    'aria-label': bare ? box.label : undefined,
+  });
+</script>
+
+{#snippet control()}
+  {#if box.kind === 'select'}
+    <select {...common} required={box.required}>
+      {#each box.options ?? [] as option (option.value)}
+        <option value={option.value} selected={option.value === box.value}>{option.text}</option>
+      {/each}
+    </select>
+  {:else if box.kind === 'lines'}
+    <textarea {...common} rows={box.lines} maxlength={box.maxLength} required={box.required} value={box.value}></textarea>
+  {:else if box.kind === 'check'}
+    <input {...common} type="checkbox" value="true" checked={box.value === 'true'} />
+  {:else}
+    <input
+      {...common}
+      type={box.kind}
+      value={box.value}
+      min={box.min}
+      max={box.max}
+      step={box.step}
+      maxlength={box.maxLength}
+      required={box.required}
+    />
+  {/if}
+{/snippet}
+
+<div class:check={box.kind === 'check'}>
+  {#if bare}{@render control()}{:else}
+    <Labelled label={box.required ? box.label : `${box.label}${box.kind === 'check' ? '' : ' (may stay empty)'}`}
+      >{@render control()}</Labelled
+    >
+  {/if}
+  {#if box.help && !bare}<p id="{id}-help">{box.help}</p>{/if}
+  {#if box.problem}<p id="{id}-problem" class="problem">{box.problem}</p>{/if}
+</div>
+
+<style>
+  div {
+    min-width: 0;
+  }
+  p {
+    margin: 0.15rem 0 0;
+    font-size: 0.85rem;
+    color: var(--quiet);
+  }
+  .problem {
+    color: var(--bad);
+    font-weight: 600;
+  }
+  select,
+  input:not([type='checkbox']),
+  textarea {
+    width: 100%;
+  }
+  .check :global(label) {
+    display: flex;
+    flex-direction: row-reverse;
+    justify-content: start;
+    align-items: center;
+    gap: 0.5rem;
+  }
+</style>

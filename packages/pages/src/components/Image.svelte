@@ -1,0 +1,15 @@
+<script lang="ts">
+  import type { ImageNode } from '@pallmist/core/view';
+
+  const { node }: { node: ImageNode } = $props();
+</script>
+
+{#if node.source}<img src={node.source} alt={node.alternative} width={node.width} />{/if}
+
+<style>
+  img {
+    max-width: 100%;
+    height: auto;
+    border-radius: var(--round);
+  }
+</style>

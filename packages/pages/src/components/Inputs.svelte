@@ -1,0 +1,61 @@
+<script lang="ts">
+  import type { InputsNode } from '@pallmist/core/view';
+  import { boxValue } from '../box-value.ts';
+  import type { LivePage } from '../live-page.ts';
+  import Filter from './Filter.svelte';
+
+  const { node, live }: { node: InputsNode; live: LivePage } = $props();
+  let fieldset: HTMLFieldSetElement;
+  const boxes = $derived(node.grows ? [...node.values, ''] : node.values);
+
+  function changed() {
+    const all = [...fieldset.querySelectorAll('input')];
+    if (!live.taken || all.some((box) => !box.reportValidity())) return;
+    const values = all.map(boxValue).filter((value) => value !== undefined);
+    live.change({ [node.name]: values.length === 0 ? undefined : values });
+  }
+</script>
+
+<Filter form={node.form} {live}>
+  <fieldset bind:this={fieldset}>
+    <legend>{node.label}</legend>
+    {#each boxes as value, index (index)}
+      <input
+        type={node.kind}
+        name={node.name}
+        {value}
+        aria-label="{node.label}, {index + 1}"
+        min={node.min}
+        max={node.max}
+        step={node.step}
+        maxlength={node.maxLength}
+        onchange={changed}
+      />
+    {/each}
+  </fieldset>
+</Filter>
+
+<style>
+  fieldset {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.4rem;
+    border: 0;
+    margin: 0;
+    padding: 0;
+    min-width: 0;
+  }
+  legend {
+    padding: 0;
+    font-size: 0.85rem;
+    color: var(--quiet);
+  }
+  input {
+    width: 10rem;
+    background: var(--sheet);
+    border: 1px solid var(--edge);
+    border-radius: var(--round);
+    padding: 0.3rem 0.6rem;
+    height: 2.5rem;
+  }
+</style>

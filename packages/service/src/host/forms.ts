@@ -1,0 +1,135 @@
+import { fieldName, planSave, sentForm, type FormState, type PageMaterial, type RecordData, type SentForm } from '@pallmist/core';
+import { renderPage, type Assets } from '@pallmist/pages/server';
+import type { Request, Response } from 'express';
+import type { Settings } from '../settings.ts';
+import type { Store } from '../store/open-store.ts';
+import { appCookiePlace, clearCookie, cookieNames, readCookie, setCookie } from './cookies.ts';
+import { materialType, type PageHost } from './host.ts';
+import type { HostedApp } from './hosted-app.ts';
+import { message } from './messages.ts';
+import { tools } from './prepare.ts';
+
+/** Names in the body of a sent form that are no fields. */
+const ownFields = { form: '~form', seen: '~seen' } as const;
+const day = 24 * 60 * 60 * 1000;
+
+/** What came of a form, told to the browser that has taken the page over. */
+export type Outcome = { saved: string } | { document: string } | { material: PageMaterial };
+
+/** Saves what the forms of pages send. */
+export class Forms {
+  readonly #store: Store;
+  readonly #host: PageHost;
+  readonly #settings: Settings;
+  readonly #assets: Assets;
+
+  constructor(store: Store, host: PageHost, settings: Settings, assets: Assets) {
+    this.#store = store;
+    this.#host = host;
+    this.#settings = settings;
+    this.#assets = assets;
+  }
+
+  /** The form that a body names; undefined where it is none of a page's. */
+  static nameIn(body: unknown): string | undefined {
+    const name = (body as Record<string, unknown> | undefined)?.[ownFields.form];
+    return typeof name === 'string' && name !== '' ? name : undefined;
+  }
+
+  async save(hosted: HostedApp, name: string, request: Request, response: Response): Promise<void> {
+    const body = request.body as Record<string, unknown>;
+    const texts = Object.fromEntries(
+      Object.entries(body).flatMap(([field, text]) => (typeof text === 'string' && !field.startsWith('~') ? [[field, text]] : [])),
+    );
+    response.setHeader('cache-control', 'no-store');
+    const prepared = await this.#host.preparer.prepare(hosted, request, response, 'form');
+    if ('redirect' in prepared) {
+      if (prepared.signIn) await this.#hold(hosted, name, texts, request, response);
+      this.#lead(request, response, { document: prepared.redirect.to });
+      return;
+    }
+    if ('say' in prepared) {
+      this.#host.say(response, prepared.say);
+      return;
+    }
+    const { material, page } = prepared;
+    const form = sentForm(hosted.definition, page, material, tools, name);
+    if (form === undefined) {
+      const sentences = ['The page does not show the form it came from, or not any more. What was typed has not been saved.'];
+      this.#host.say(response, message(hosted, 409, 'That form is not here', sentences));
+      return;
+    }
+    const outcome = this.#carryOut(hosted, form, texts, body[ownFields.seen]);
+    if ('problems' in outcome) {
+      const state: FormState = { values: texts, ...outcome };
+      this.#showAgain(request, response, { ...material, forms: { ...material.forms, [name]: state } });
+      return;
+    }
+    await this.#forgetHeld(hosted, request, response);
+    this.#lead(request, response, { saved: form.next(outcome.record) ?? request.originalUrl });
+  }
+
+  #carryOut(
+    hosted: HostedApp,
+    { request, seen }: SentForm,
+    texts: Record<string, string>,
+    seenBefore: unknown,
+  ): { record: RecordData } | Omit<FormState, 'values'> {
+    const { app, collections = {} } = hosted.definition;
+    if (request.action !== 'create' && request.key === undefined) return { problems: {}, problem: 'The record is not there any more.' };
+    if (seen !== undefined && typeof seenBefore === 'string' && seenBefore !== seen)
+      return {
+        problems: {},
+        problem:
+          'Somebody has changed this meanwhile. Your text stands below and is not saved; send it again to put it in the place of theirs.',
+      };
+    const { plan, problems } = planSave(hosted.definition, request, texts);
+    if (Object.keys(problems).length > 0) return describeProblems(problems, request);
+    const before = this.#store.records.byKey(app, collections, request.collection, request.key ?? '');
+    const saved = this.#store.writer.save(app, collections, plan);
+    if ('problems' in saved)
+      return { ...describeProblems(saved.problems, request), ...(saved.problem === undefined ? {} : { problem: saved.problem }) };
+    return { record: this.#store.records.byKey(app, collections, request.collection, saved.key) ?? before ?? {} };
+  }
+
+  /** Keeps what was typed until the person has signed in again. */
+  async #hold(hosted: HostedApp, form: string, texts: Record<string, string>, request: Request, response: Response): Promise<void> {
+    const token = await this.#store.heldForms.hold(hosted.scope, { address: request.originalUrl, form, texts });
+    setCookie(response, cookieNames.heldForm, token, day, appCookiePlace(hosted, this.#settings));
+  }
+
+  async #forgetHeld(hosted: HostedApp, request: Request, response: Response): Promise<void> {
+    const token = readCookie(request, cookieNames.heldForm);
+    if (token === undefined) return;
+    await this.#store.heldForms.forget(token);
+    clearCookie(response, cookieNames.heldForm, appCookiePlace(hosted, this.#settings));
+  }
+
+  /** The page again, with what was typed and what is wrong with it. */
+  #showAgain(request: Request, response: Response, material: PageMaterial): void {
+    if (request.headers.accept === materialType) this.#tell(response, { material });
+    else
+      response
+        .status(422)
+        .type('html')
+        .send(renderPage(material, tools, this.#assets));
+  }
+
+  #lead(request: Request, response: Response, outcome: { saved: string } | { document: string }): void {
+    if (request.headers.accept === materialType) this.#tell(response, outcome);
+    else response.redirect(303, 'saved' in outcome ? outcome.saved : outcome.document);
+  }
+
+  #tell(response: Response, outcome: Outcome): void {
+    response.type(materialType).send(JSON.stringify(outcome));
+  }
+}
+
+/** Problems of fields that the form does not show are said for the form as a whole. */
+function describeProblems(problems: Record<string, string>, { fields }: SentForm['request']): Omit<FormState, 'values'> {
+  const shown = new Set(fields.map(fieldName));
+  const hidden = Object.entries(problems).filter(([field]) => !shown.has(field));
+  const sentences = ['It is not saved yet.', ...hidden.map(([field, problem]) => `${field}: ${problem}`)];
+  if (hidden.length < Object.keys(problems).length) sentences.push('Please look at what is marked.');
+  return { problems, problem: sentences.join(' ') };
+}

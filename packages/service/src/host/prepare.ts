@@ -1,0 +1,186 @@
+import {
+  allParameterTypes,
+  arrive,
+  evaluateCel,
+  passGate,
+  planLoad,
+  quote,
+  readAddress,
+  rejectValue,
+  signInAddress,
+  todayIn,
+  writeAddress,
+  type Circumstances,
+  type FormState,
+  type PageData,
+  type PageDefinition,
+  type PageMaterial,
+  type PreviousPage,
+  type Reading,
+  type ShowTools,
+} from '@pallmist/core';
+import type { Request, Response } from 'express';
+import type { Settings } from '../settings.ts';
+import type { Store } from '../store/open-store.ts';
+import { cookieNames, readCookie } from './cookies.ts';
+import type { HostedApp } from './hosted-app.ts';
+import { loadLists, loadRecords } from './load.ts';
+import { missingMessage, readingMessage, type StatusMessage } from './messages.ts';
+import { pruneData } from './prune.ts';
+import { VisitMemory } from './visit.ts';
+
+export const tools: ShowTools = { cel: evaluateCel, types: allParameterTypes };
+
+/** What came of preparing a page: the page with its data, or where to go instead, or what to say. */
+export type Prepared =
+  | { material: PageMaterial; page: PageDefinition }
+  | { redirect: { status: 301 | 303; to: string }; signIn?: true }
+  | { say: StatusMessage };
+
+/** How a page is asked for: as a document, by the browser for its material, or by sending one of its forms. */
+export type AskedAs = 'document' | 'material' | 'form';
+
+/** Reads the address, asks the gate, loads: everything before a page is shown. */
+export class Preparer {
+  readonly #store: Store;
+  readonly #visit: VisitMemory;
+
+  constructor(store: Store, settings: Settings) {
+    this.#store = store;
+    this.#visit = new VisitMemory(settings);
+  }
+
+  async prepare(hosted: HostedApp, request: Request, response: Response, as: AskedAs): Promise<Prepared> {
+    const full = as === 'document' ? this.#visit.takeArrival(hosted, request, response) : undefined;
+    const address = full ?? request.originalUrl;
+    const reading = readAddress(hosted.compiled, address);
+    const page = reading.page === undefined ? undefined : hosted.definition.pages[reading.page];
+    const compiled = hosted.compiled.pages.get(reading.page ?? '');
+    if (reading.page === undefined || !page || !compiled) return { say: readingMessage(hosted, reading) };
+    const person = await this.person(hosted, request);
+    const gate = passGate(page, person);
+    if (!gate.admitted) {
+      const signInPage = hosted.definition.signIn?.page ?? '';
+      return {
+        redirect: { status: 303, to: signInAddress(hosted.compiled, signInPage, request.originalUrl, gate.why, reading.values) },
+        signIn: true,
+      };
+    }
+    if (reading.status !== 'page') return { say: readingMessage(hosted, reading) };
+    if (reading.former) return { redirect: { status: 301, to: todaysAddress(hosted, reading) } };
+
+    const previous = previousPage(hosted, request, reading.page);
+    const circumstances: Circumstances = {
+      today: todayIn(hosted.definition.timeZone ?? 'UTC'),
+      visit: compiled.leavesAddress ? this.#visit.remember(hosted, reading, request, response) : this.#visit.remembered(hosted, request),
+      ...(person ? { person } : {}),
+      ...(previous ? { previous } : {}),
+    };
+    const stated = new Set(reading.parameters.flatMap(({ name, text }) => (text === undefined ? [] : [name])));
+    const arrival = arrive(hosted.definition, page, compiled, { values: reading.values, stated }, circumstances, evaluateCel);
+    if (as === 'document' && full === undefined) {
+      const to = this.#settledAddress(hosted, reading, arrival.values, stated);
+      if (to !== undefined && to !== request.originalUrl) {
+        this.#visit.keepArrival(hosted, to, address, response);
+        return { redirect: { status: 303, to } };
+      }
+    }
+    const { data, settled, missing } = this.#load(hosted, page, { ...reading, values: arrival.values }, circumstances);
+    if (missing) return { say: missingMessage(hosted, reading.page, missing) };
+    const { app, cel, packed, fields } = hosted.part(reading.page);
+    pruneData(data, hosted.definition, fields);
+    const forms = await this.#heldForms(hosted, request, reading.page);
+    return {
+      page,
+      material: {
+        ...circumstances,
+        app,
+        cel,
+        packed,
+        name: reading.page,
+        page,
+        reading: settled,
+        data,
+        draft: hosted.draft,
+        ...(arrival.held.length > 0 ? { arrival: arrival.held } : {}),
+        ...(forms ? { forms } : {}),
+      },
+    };
+  }
+
+  /** Who is signed in to this app in this browser. */
+  async person(hosted: HostedApp, request: Request) {
+    const login = await this.#store.sessions.login(hosted.scope, readCookie(request, cookieNames.person));
+    return login === undefined ? undefined : this.#store.people.find(hosted.definition.app, login);
+  }
+
+  /** Where an address leads to that holds what acts once, is remembered, or sets view state; undefined where it stays. */
+  #settledAddress(hosted: HostedApp, reading: Reading, values: Reading['values'], stated: ReadonlySet<string>): string | undefined {
+    const { page = '' } = reading;
+    const leaves = [...stated].some((name) => {
+      const parameter = hosted.compiled.pages.get(page)?.byName.get(name);
+      return parameter?.declaration.once === true || parameter?.remembered === true;
+    });
+    const write = (given: Reading['values']) => writeAddress(hosted.compiled, page, given, { afterArrival: true }).address;
+    const to = write(values);
+    return leaves || to !== write(reading.values) ? to : undefined;
+  }
+
+  /** What somebody had typed when their session had ended, for the page that they have come back to. */
+  async #heldForms(hosted: HostedApp, request: Request, page: string): Promise<Record<string, FormState> | undefined> {
+    const token = readCookie(request, cookieNames.heldForm);
+    const held = token === undefined ? undefined : await this.#store.heldForms.find(hosted.scope, token);
+    if (held === undefined || readAddress(hosted.compiled, held.address).page !== page) return undefined;
+    return {
+      [held.form]: {
+        values: held.texts,
+        problems: {},
+        problem: 'Your session had ended, so this was not saved. Here it is again: please send it once more.',
+      },
+    };
+  }
+
+  /**
+   * Loads what the page needs. A record that there is not is treated as any wrong value: where the page can do without
+   * it, the page is shown without it and says so.
+   */
+  #load(hosted: HostedApp, page: PageDefinition, reading: Reading, circumstances: Circumstances) {
+    const compiled = hosted.compiled.pages.get(reading.page ?? '');
+    let settled = reading;
+    for (;;) {
+      const planWith = (records?: PageData['records']) =>
+        planLoad(hosted.definition, page, settled.values, circumstances, evaluateCel, records);
+      const { records, missing } = loadRecords(this.#store.records, hosted.definition, planWith());
+      const data = { records, ...loadLists(this.#store.records, hosted.definition, planWith(records)) };
+      const first = missing[0];
+      if (first === undefined || compiled === undefined) return { data, settled };
+      const label = page.parameters?.[first.parameter]?.label ?? first.parameter;
+      settled = rejectValue(
+        compiled,
+        settled,
+        first.parameter,
+        'unknown-record',
+        `“${label}” cannot be ${quote(first.key)}: There is no such record.`,
+      );
+      if (settled.status !== 'page' || settled.values[first.parameter] !== undefined) return { data, settled, missing: first };
+    }
+  }
+}
+
+/** The page of this app that one came from, as the browser tells it (Referer, RFC 9110). */
+function previousPage(hosted: HostedApp, request: Request, present: string): PreviousPage | undefined {
+  const { referer, host } = request.headers;
+  if (referer === undefined || !URL.canParse(referer)) return undefined;
+  const url = new URL(referer);
+  if (url.host !== host) return undefined;
+  const address = url.pathname + url.search;
+  const { page } = readAddress(hosted.compiled, address);
+  return page === undefined || page === present || page === hosted.definition.signIn?.page ? undefined : { page, address };
+}
+
+/** Today's address of a page that was asked for by a former one; names that nobody declared stay. */
+function todaysAddress(hosted: HostedApp, { page = '', values, undeclared }: Reading): string {
+  const address = writeAddress(hosted.compiled, page, values).address ?? (hosted.compiled.mount || '/');
+  const rest = undeclared.map(({ name, text }) => `${name}=${text}`).join('&');
+  return rest === '' ? address : `${address}${address.includes('?') ? '&' : '?'}${rest}`;
+}
