@@ -291,9 +291,27 @@ describe.each([
       '/specimens/QM-0412?tab=care',
       '/houses',
       '/houses/palm',
+      '/specimens?picked=QM-0412',
+      '/specimens/QM-0412?tab=notes&note=N-0441',
+      '/specimens/QM-0412?tab=notes&write=true',
+      '/labels/QM-0412?lang=fr',
+      '/labels',
+      '/notes?words=frost',
+      '/climates',
+      '/climates/C',
+      '/membership?via=gate',
       '/sign-in?~why=wrong',
       '/nowhere',
+      // Signed in from here on.
+      'sign in',
+      '/care-rounds?entry=C-03202&day=2026-11-11',
+      '/care-rounds?add=true',
+      '/workspace/poorly',
     ]) {
+      if (path === 'sign in') {
+        await context.request.post(`${service.base}/garden/sign-in`, { form: { '~name': keeper.login, '~password': keeper.password } });
+        continue;
+      }
       await page.goto(`${service.base}/garden${path}`);
       expect(await axeProblems(page), path).toEqual([]);
       expect(await page.evaluate(() => document.documentElement.scrollWidth - innerWidth), path).toBeLessThanOrEqual(0);

@@ -116,3 +116,9 @@ export const enterBody = z.strictObject({ key: z.string().max(200) });
 export const done = z.object({ done: z.literal(true) });
 
 export const health = z.object({ status: z.literal('ok'), version: z.string(), apps: z.number().int() });
+
+export const keys = z.object({
+  keys: z.array(
+    z.object({ id: z.string(), madeAt: z.string().describe('RFC 3339'), current: z.boolean().describe('New values are sealed with it') }),
+  ),
+});

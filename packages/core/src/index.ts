@@ -23,5 +23,5 @@ export { asParameter, fieldReader, fieldText, type PlainRecord, type PlainValue 
 export { fieldName, planSave, type FieldProblems, type SavePlan, type SaveRequest } from './records/plan-save.ts';
 export { sentForm, type SentForm } from './view/save-request.ts';
 export { markOf } from './records/seen.ts';
-export { appPartFor, expressionsIn, fieldsNamedOn, usesPacked } from './view/app-part.ts';
+export { appPartFor, expressionsIn, fieldsNamedOn, usesPacked, usesSealed } from './view/app-part.ts';
 export * from './view/index.ts';

@@ -1,11 +1,14 @@
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
+import { join } from 'node:path';
 import { pino } from 'pino';
 import { AppService } from './api/app-service.ts';
 import { Owner } from './api/owner.ts';
 import { browserFiles } from './browser-files.ts';
 import { LiveApps } from './host/live-apps.ts';
 import { StartError, type Settings } from './settings.ts';
+import { KeyRing } from './seals/key-ring.ts';
+import { Sealer } from './seals/sealer.ts';
 import { openStore, type Store } from './store/open-store.ts';
 import { webApp } from './web.ts';
 
@@ -31,11 +34,13 @@ export async function startService(settings: Settings): Promise<Service> {
   const log = pino({ level: settings.log, base: null, timestamp: pino.stdTimeFunctions.isoTime }, pino.destination(2));
   const files = browserFiles();
   const store = await openStore(settings.data);
+  const keys = new KeyRing(join(settings.data, 'keys.json'));
+  const sealer = new Sealer(keys);
   const live = new LiveApps(store);
   await live.load();
   const owner = new Owner(store, settings);
   const apps = new AppService(store, live);
-  const server = createServer({ maxHeaderSize: mostHeaderBytes }, webApp({ settings, log, files, store, live, apps, owner }));
+  const server = createServer({ maxHeaderSize: mostHeaderBytes }, webApp({ settings, log, files, store, live, apps, owner, keys, sealer }));
   server.on('clientError', (error: NodeJS.ErrnoException, socket) => {
     const status = error.code === 'HPE_HEADER_OVERFLOW' ? '431 Request Header Fields Too Large' : '400 Bad Request';
     if (socket.writable)

@@ -50,7 +50,7 @@ export function webApp(parts: WebParts): Express {
     else response.sendFile('index.html', { root: files.console, headers: { 'cache-control': 'no-cache' } });
   });
 
-  const host = new PageHost(parts.store, settings, files.assets);
+  const host = new PageHost(parts.store, settings, parts.sealer, files.assets);
   const forms = new Forms(parts.store, host, settings, files.assets);
   const busy = new BusyGuard(settings.mostAtOnce);
   const signIn = new SignIn(parts.store, settings);

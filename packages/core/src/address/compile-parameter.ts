@@ -94,13 +94,15 @@ export function compileParameter(given: Given, { types, seals, surroundings, tod
   const fallback = prepareFallback(declaration, codec, repeated, today, report);
   if (!isRelativeSample(declaration)) declaredValue('sample', declaration.sample, codec, declaration.type, report);
   reportContradictions(given, report);
+  const isSealed = declaration.sealed !== undefined && declaration.sealed !== false;
   return {
     name,
     place,
     declaration,
-    codec: declaration.sealed === true ? sameShape(sealedCodec(codec, seals, given.page, name)) : codec,
+    codec: isSealed ? sameShape(sealedCodec(codec, seals, given.page, name)) : codec,
     plain: codec,
-    repeated: repeated && declaration.sealed !== true,
+    sealed: isSealed,
+    repeated: repeated && !isSealed,
     required: !optional || (declaration.required === true && fallback === undefined),
     fallback,
     refuses: declaration.otherwise === 'refuse' || !optional,
@@ -156,7 +158,7 @@ function reportContradictions({ name, declaration, place, optional, ofApp }: Giv
       'Leave out one of the two.',
     );
   }
-  if (declaration.sealed === true && declaration.default !== undefined) {
+  if (declaration.sealed !== undefined && declaration.sealed !== false && declaration.default !== undefined) {
     contradict(
       'default',
       'default-of-sealed',

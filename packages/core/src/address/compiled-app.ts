@@ -72,6 +72,7 @@ export interface CompiledParameter {
   codec: Codec;
   /** The codec of the value itself; another one only where the address holds it sealed. */
   plain: Codec;
+  sealed: boolean;
   /** A list that an address repeats (`*`) rather than joins. */
   repeated: boolean;
   required: boolean;

@@ -13,7 +13,7 @@ export function readTexts(app: CompiledApp, pageName: string, texts: Record<stri
   const values: Values = {};
   const problems: Problem[] = [];
   for (const [name, text] of Object.entries(texts)) {
-    const codec = page?.byName.get(name)?.codec;
+    const codec = page?.byName.get(name)?.plain;
     if (codec === undefined) {
       values[name] = text;
       continue;

@@ -13,31 +13,41 @@ export interface SealedValue {
  * have to be sealed and is not known is noted down, for whoever has the key.
  */
 export class SealBook implements Seals {
-  readonly #texts = new Map<string, string>();
-  readonly #sealed = new Map<string, string>();
-  /** Asked for and not known. */
-  readonly wanted = new Map<string, Omit<SealedValue, 'sealed'>>();
+  readonly #bySealed = new Map<string, SealedValue>();
+  readonly #byText = new Map<string, SealedValue>();
+  readonly #wanted = new Map<string, Omit<SealedValue, 'sealed'>>();
 
   constructor(values: readonly SealedValue[] = []) {
     for (const value of values) this.add(value);
   }
 
-  add({ page, parameter, text, sealed }: SealedValue): void {
-    this.#texts.set(keyOf(page, parameter, sealed), text);
-    this.#sealed.set(keyOf(page, parameter, text), sealed);
-    this.wanted.delete(keyOf(page, parameter, text));
+  /** Everything that is known. */
+  get values(): SealedValue[] {
+    return [...this.#bySealed.values()];
+  }
+
+  /** What was asked for and is not known. */
+  get wanted(): Omit<SealedValue, 'sealed'>[] {
+    return [...this.#wanted.values()];
+  }
+
+  add(value: SealedValue): void {
+    this.#bySealed.set(value.sealed, value);
+    this.#byText.set(keyOf(value), value);
+    this.#wanted.delete(keyOf(value));
   }
 
   open(page: string, parameter: string, sealed: string): string | undefined {
-    return this.#texts.get(keyOf(page, parameter, sealed));
+    const value = this.#bySealed.get(sealed);
+    return value?.page === page && value.parameter === parameter ? value.text : undefined;
   }
 
   seal(page: string, parameter: string, text: string): string | undefined {
-    const key = keyOf(page, parameter, text);
-    const sealed = this.#sealed.get(key);
-    if (sealed === undefined) this.wanted.set(key, { page, parameter, text });
+    const wanted = { page, parameter, text };
+    const sealed = this.#byText.get(keyOf(wanted))?.sealed;
+    if (sealed === undefined) this.#wanted.set(keyOf(wanted), wanted);
     return sealed;
   }
 }
 
-const keyOf = (page: string, parameter: string, text: string) => `${page}\u0000${parameter}\u0000${text}`;
+const keyOf = ({ page, parameter, text }: Omit<SealedValue, 'sealed'>) => `${page}\u0000${parameter}\u0000${text}`;

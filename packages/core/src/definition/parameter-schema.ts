@@ -44,7 +44,10 @@ export const parameter = z.strictObject({
     .describe(
       'app, the rule for the app’s own parameters: every link carries it on; visit: taken from the address of arrival and remembered',
     ),
-  sealed: z.boolean().optional().describe('Encrypted and authenticated in the address'),
+  sealed: z
+    .union([z.boolean(), z.strictObject({ days: z.number().min(0.01).max(3650).describe('How long it is valid') })])
+    .optional()
+    .describe('Encrypted and authenticated in the address'),
   once: z.boolean().optional().describe('Acts at arrival, then leaves the address'),
   share: z.boolean().optional().describe('false: left out of addresses made for sharing'),
   formerly: z.array(name).optional().describe('Older names that still work'),

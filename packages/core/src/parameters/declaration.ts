@@ -79,8 +79,8 @@ export interface ParameterDeclaration {
    * from the address of arrival and remembered until the browser is closed.
    */
   reach?: 'page' | 'app' | 'visit' | undefined;
-  /** Encrypted and authenticated in the address (JWE, RFC 7516). */
-  sealed?: boolean | undefined;
+  /** Encrypted and authenticated in the address (JWE, RFC 7516); with `days`, of no use after so many. */
+  sealed?: boolean | { days: number } | undefined;
   once?: boolean | undefined;
   share?: boolean | undefined;
   formerly?: readonly string[] | undefined;

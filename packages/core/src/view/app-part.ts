@@ -39,6 +39,13 @@ function declarationsIn(definition: AppDefinition, pages: AppPart['pages']): { t
   return declared.flatMap((declaration) => (declaration.items ? [declaration, declaration.items] : [declaration]));
 }
 
+/** Whether a sealed parameter is among those of the part. */
+export function usesSealed(part: AppPart): boolean {
+  return [part, ...Object.values(part.pages)].some(({ parameters }) =>
+    Object.values(parameters ?? {}).some(({ sealed }) => sealed !== undefined && sealed !== false),
+  );
+}
+
 /** Whether a packed parameter is among those of the part. */
 export function usesPacked(part: AppPart): boolean {
   return [part, ...Object.values(part.pages)].some(({ parameters }) =>

@@ -31,10 +31,12 @@ export class Shower {
   constructor(material: PageMaterial, { cel, types, seals }: ShowTools) {
     this.material = material;
     this.values = material.reading.values;
-    let app = seals === undefined ? compiledParts.get(material.app) : undefined;
+    // Compiled once for each part of an app, unless its addresses hold sealed values, which differ from page to page.
+    const kept = material.seals === undefined && seals === undefined;
+    let app = kept ? compiledParts.get(material.app) : undefined;
     if (!app) {
       app = compileApp(material.app, { types, today: () => material.today, seals: seals ?? new SealBook(material.seals) }).app;
-      if (seals === undefined) compiledParts.set(material.app, app);
+      if (kept) compiledParts.set(material.app, app);
     }
     this.app = app;
     const { records, reads } = material.data;

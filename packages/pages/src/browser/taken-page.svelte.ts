@@ -104,7 +104,10 @@ export class TakenPage implements LivePage {
     return mount === '/' ? !url.pathname.startsWith('/-/') : url.pathname === mount || url.pathname.startsWith(`${mount}/`);
   }
 
+  /** Fetches ahead what a person seems about to open, unless it needs nothing that is not here. */
   intend(address: string): void {
+    const reading = readAddress(this.#compiled.app, address);
+    if (reading.page === this.name && reading.status === 'page' && this.#planFor(reading.values) === this.#plan) return;
     this.#ahead.begin(address);
   }
 
@@ -179,7 +182,7 @@ export class TakenPage implements LivePage {
     // What was said at arrival, and about a form, is said for the page as it was.
     const { arrival: _, forms: __, ...material } = this.#material;
     this.#material = { ...(cause === 'history' ? material : this.#material), reading, ...(cause === 'history' ? this.#wayHere() : {}) };
-    document.title = `${this.shown.title} · ${this.shown.appTitle}`;
+    this.#nameDocument();
     if (this.#planFor(reading.values) !== this.#plan) void this.#fetchData(cause);
     else {
       this.#giveUp();
@@ -257,7 +260,12 @@ export class TakenPage implements LivePage {
     this.#tools = tools;
     this.#material = material;
     this.#plan = this.#planFor(material.reading.values);
+    this.#nameDocument();
+  }
+
+  #nameDocument(): void {
     document.title = `${this.shown.title} · ${this.shown.appTitle}`;
+    document.documentElement.lang = this.shown.language;
   }
 
   /** Asks the service; @returns undefined when something else was asked for meanwhile, or nothing came */

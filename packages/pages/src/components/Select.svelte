@@ -22,7 +22,7 @@
   <Labelled label={node.label}>
     <select name={node.name} value={node.value} onchange={chosen}>
       {#each node.options as option (option.value)}
-        <option value={option.value} selected={option.value === node.value}>{option.text}</option>
+        <option value={option.value}>{option.text}</option>
       {/each}
     </select>
   </Labelled>

@@ -135,6 +135,8 @@
     color: var(--quiet);
   }
   .scroll {
+    /* What is hidden inside is placed inside. */
+    position: relative;
     overflow-x: auto;
     margin-block: 0.6rem 1rem;
   }

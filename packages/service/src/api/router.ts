@@ -1,10 +1,13 @@
 import { describeApi, operations, type AnswerOf, type BodyOf, type Operation, type OperationName } from '@pallmist/api';
-import { quote, readAddress, readTexts, suggest, toPointer, writeAddress, type Problem, type Values } from '@pallmist/core';
+import { quote, suggest, toPointer, type Problem } from '@pallmist/core';
 import express, { Router, type NextFunction, type Request, type Response } from 'express';
 import type { HostedApp } from '../host/hosted-app.ts';
 import type { LiveApps } from '../host/live-apps.ts';
 import type { Store } from '../store/open-store.ts';
+import type { KeyRing } from '../seals/key-ring.ts';
+import type { Sealer } from '../seals/sealer.ts';
 import { version } from '../version.ts';
+import { readFor, writeFor } from './addresses.ts';
 import type { AppService } from './app-service.ts';
 import type { Owner } from './owner.ts';
 import { problemDetails, Refused } from './problem-details.ts';
@@ -22,6 +25,8 @@ export interface ApiParts {
   live: LiveApps;
   apps: AppService;
   owner: Owner;
+  keys: KeyRing;
+  sealer: Sealer;
 }
 
 /** The HTTP interface: every operation checked by its schema, every error a Problem Details. */
@@ -62,7 +67,7 @@ export function apiRouter(parts: ApiParts): Router {
   return router;
 }
 
-function makeHandlers({ store, live, apps, owner }: ApiParts): Handlers {
+function makeHandlers({ store, live, apps, owner, keys, sealer }: ApiParts): Handlers {
   const published = (app: string | undefined): HostedApp => {
     const hosted = live.byName(app ?? '');
     if (!hosted)
@@ -77,31 +82,9 @@ function makeHandlers({ store, live, apps, owner }: ApiParts): Handlers {
   };
   return {
     listApps: async () => ({ apps: await apps.list() }),
-    readAddress({ parameters, body }) {
-      const { compiled } = published(parameters['app']);
-      const reading = readAddress(compiled, body.address);
-      const address =
-        reading.page !== undefined && reading.status === 'page' ? writeAddress(compiled, reading.page, reading.values).address : undefined;
-      return { ...reading, ...(address === undefined ? {} : { address }) };
-    },
-    writeAddress({ parameters, body }) {
-      const { compiled } = published(parameters['app']);
-      const fromTexts = readTexts(compiled, body.page, body.texts ?? {});
-      const values = { ...fromTexts.values, ...(body.values as Values | undefined) };
-      const written =
-        fromTexts.problems.length > 0
-          ? { problems: fromTexts.problems }
-          : writeAddress(compiled, body.page, values, { forSharing: body.sharing ?? false });
-      if (written.address === undefined) {
-        const unknownPage = written.problems.some(({ code }) => code === 'unknown-page');
-        throw new Refused(
-          unknownPage ? 404 : 422,
-          written.problems.map(({ message }) => message).join(' '),
-          written.problems.map(atItsValue),
-        );
-      }
-      return written;
-    },
+    readAddress: async ({ parameters, body, request }) =>
+      readFor(published(parameters['app']), sealer, body.address, await owner.asks(request)),
+    writeAddress: async ({ parameters, body, request }) => writeFor(published(parameters['app']), sealer, body, await owner.asks(request)),
     getDraft: ({ parameters }) => apps.draft(parameters['app'] ?? ''),
     pushDraft: ({ parameters, body }) => apps.push(parameters['app'] ?? '', body.source, body.revision, body.data, body.files),
     patchDraft: ({ parameters, body }) => apps.patch(parameters['app'] ?? '', body.revision, body.patch),
@@ -111,6 +94,14 @@ function makeHandlers({ store, live, apps, owner }: ApiParts): Handlers {
       await apps.draft(app);
       if (!/^[\p{L}\p{N}._@+-]{1,100}$/u.test(login)) throw new Refused(422, 'A name for sign-in has letters, digits and . _ @ + - only.');
       await store.people.put(app, login, body.name, body.password, body.roles ?? []);
+      return { done: true };
+    },
+    listKeys: () => ({ keys: keys.list() }),
+    rotateKeys: () => ({ keys: [keys.rotate()] }),
+    forgetKey({ parameters }) {
+      const { id = '' } = parameters;
+      if (!keys.forget(id))
+        throw new Refused(404, `There is no key ${quote(id)} to forget. The current key is not forgotten; make a new one first.`);
       return { done: true };
     },
     async enterConsole({ body, response }) {
@@ -127,13 +118,6 @@ function makeHandlers({ store, live, apps, owner }: ApiParts): Handlers {
       return { done: true };
     },
   };
-}
-
-/** Says in the request's own terms where a value was refused. */
-function atItsValue(problem: Problem): Problem {
-  const pointer =
-    problem.code === 'unknown-page' ? '/page' : problem.parameter === undefined ? '' : toPointer(['values', problem.parameter]);
-  return { ...problem, pointer };
 }
 
 function checkedBody(operation: Operation, request: Request): unknown {

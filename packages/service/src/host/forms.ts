@@ -52,8 +52,8 @@ export class Forms {
       this.#host.say(response, prepared.say);
       return;
     }
-    const { material, page } = prepared;
-    const form = sentForm(hosted.definition, page, material, tools, name);
+    const { material, page, book } = prepared;
+    const form = sentForm(hosted.definition, page, material, { ...tools, seals: book }, name);
     if (form === undefined) {
       const sentences = ['The page does not show the form it came from, or not any more. What was typed has not been saved.'];
       this.#host.say(response, message(hosted, 409, 'That form is not here', sentences));
@@ -66,7 +66,9 @@ export class Forms {
       return;
     }
     await this.#forgetHeld(hosted, request, response);
-    this.#lead(request, response, { saved: form.next(outcome.record) ?? request.originalUrl });
+    let next = form.next(outcome.record);
+    if (await this.#host.preparer.fill(hosted, book)) next = form.next(outcome.record);
+    this.#lead(request, response, { saved: next ?? request.originalUrl });
   }
 
   #carryOut(

@@ -1,5 +1,6 @@
 import { renderMessage, renderPage, type Assets } from '@pallmist/pages/server';
 import type { Request, Response } from 'express';
+import type { Sealer } from '../seals/sealer.ts';
 import type { Settings } from '../settings.ts';
 import type { Store } from '../store/open-store.ts';
 import { sendFile, wantedFile } from './files.ts';
@@ -16,10 +17,10 @@ export class PageHost {
   readonly #assets: Assets;
   readonly #preparer: Preparer;
 
-  constructor(store: Store, settings: Settings, assets: Assets) {
+  constructor(store: Store, settings: Settings, sealer: Sealer, assets: Assets) {
     this.#store = store;
     this.#assets = assets;
-    this.#preparer = new Preparer(store, settings);
+    this.#preparer = new Preparer(store, settings, sealer);
   }
 
   get preparer(): Preparer {

@@ -6,6 +6,7 @@ import {
   fieldsNamedOn,
   isPlainPath,
   usesPacked,
+  usesSealed,
   type AppDefinition,
   type AppPart,
   type CompiledApp,
@@ -29,6 +30,8 @@ export interface PagePart {
   app: AppPart;
   cel: boolean;
   packed: boolean;
+  /** Whether its addresses hold sealed values. */
+  sealed: boolean;
   /** The fields of records that the page mentions. */
   fields: ReadonlySet<string>;
 }
@@ -61,6 +64,7 @@ export function hostApp(source: string, draft: boolean): HostedApp | { problems:
         part = {
           app,
           packed: usesPacked(app),
+          sealed: usesSealed(app),
           cel: expressions.some((expression) => !isPlainPath(expression)),
           fields: pageDefinition ? fieldsNamedOn(pageDefinition) : new Set(),
         };

@@ -9,8 +9,12 @@ import {
   rejectValue,
   signInAddress,
   todayIn,
+  SealBook,
+  showPage,
   writeAddress,
   type Circumstances,
+  type CompiledApp,
+  type CompiledPage,
   type FormState,
   type PageData,
   type PageDefinition,
@@ -20,6 +24,7 @@ import {
   type ShowTools,
 } from '@pallmist/core';
 import type { Request, Response } from 'express';
+import { mayHoldSealed, type Sealer } from '../seals/sealer.ts';
 import type { Settings } from '../settings.ts';
 import type { Store } from '../store/open-store.ts';
 import { cookieNames, readCookie } from './cookies.ts';
@@ -27,13 +32,14 @@ import type { HostedApp } from './hosted-app.ts';
 import { loadLists, loadRecords } from './load.ts';
 import { missingMessage, readingMessage, type StatusMessage } from './messages.ts';
 import { pruneData } from './prune.ts';
+import { openApp, validDays, type OpenedApp } from './sealed-app.ts';
 import { VisitMemory } from './visit.ts';
 
 export const tools: ShowTools = { cel: evaluateCel, types: allParameterTypes };
 
 /** What came of preparing a page: the page with its data, or where to go instead, or what to say. */
 export type Prepared =
-  | { material: PageMaterial; page: PageDefinition }
+  | { material: PageMaterial; page: PageDefinition; compiled: CompiledApp; book: SealBook }
   | { redirect: { status: 301 | 303; to: string }; signIn?: true }
   | { say: StatusMessage };
 
@@ -44,18 +50,21 @@ export type AskedAs = 'document' | 'material' | 'form';
 export class Preparer {
   readonly #store: Store;
   readonly #visit: VisitMemory;
+  readonly #sealer: Sealer;
 
-  constructor(store: Store, settings: Settings) {
+  constructor(store: Store, settings: Settings, sealer: Sealer) {
     this.#store = store;
+    this.#sealer = sealer;
     this.#visit = new VisitMemory(settings);
   }
 
   async prepare(hosted: HostedApp, request: Request, response: Response, as: AskedAs): Promise<Prepared> {
     const full = as === 'document' ? this.#visit.takeArrival(hosted, request, response) : undefined;
     const address = full ?? request.originalUrl;
-    const reading = readAddress(hosted.compiled, address);
+    const { compiled: app, book } = await this.#opened(hosted, address);
+    const reading = readAddress(app, address);
     const page = reading.page === undefined ? undefined : hosted.definition.pages[reading.page];
-    const compiled = hosted.compiled.pages.get(reading.page ?? '');
+    const compiled = app.pages.get(reading.page ?? '');
     if (reading.page === undefined || !page || !compiled) return { say: readingMessage(hosted, reading) };
     const person = await this.person(hosted, request);
     const gate = passGate(page, person);
@@ -67,7 +76,7 @@ export class Preparer {
       };
     }
     if (reading.status !== 'page') return { say: readingMessage(hosted, reading) };
-    if (reading.former) return { redirect: { status: 301, to: todaysAddress(hosted, reading) } };
+    if (reading.former) return { redirect: { status: 301, to: todaysAddress(app, reading) } };
 
     const previous = previousPage(hosted, request, reading.page);
     const circumstances: Circumstances = {
@@ -79,33 +88,49 @@ export class Preparer {
     const stated = new Set(reading.parameters.flatMap(({ name, text }) => (text === undefined ? [] : [name])));
     const arrival = arrive(hosted.definition, page, compiled, { values: reading.values, stated }, circumstances, evaluateCel);
     if (as === 'document' && full === undefined) {
-      const to = this.#settledAddress(hosted, reading, arrival.values, stated);
+      const to = this.#settledAddress(app, reading, arrival.values, stated);
       if (to !== undefined && to !== request.originalUrl) {
         this.#visit.keepArrival(hosted, to, address, response);
         return { redirect: { status: 303, to } };
       }
     }
-    const { data, settled, missing } = this.#load(hosted, page, { ...reading, values: arrival.values }, circumstances);
+    const { data, settled, missing } = this.#load(hosted, compiled, page, { ...reading, values: arrival.values }, circumstances);
     if (missing) return { say: missingMessage(hosted, reading.page, missing) };
-    const { app, cel, packed, fields } = hosted.part(reading.page);
-    pruneData(data, hosted.definition, fields);
+    const part = hosted.part(reading.page);
+    pruneData(data, hosted.definition, part.fields);
     const forms = await this.#heldForms(hosted, request, reading.page);
-    return {
+    const material: PageMaterial = {
+      ...circumstances,
+      app: part.app,
+      cel: part.cel,
+      packed: part.packed,
+      name: reading.page,
       page,
-      material: {
-        ...circumstances,
-        app,
-        cel,
-        packed,
-        name: reading.page,
-        page,
-        reading: settled,
-        data,
-        draft: hosted.draft,
-        ...(arrival.held.length > 0 ? { arrival: arrival.held } : {}),
-        ...(forms ? { forms } : {}),
-      },
+      reading: settled,
+      data,
+      draft: hosted.draft,
+      ...(arrival.held.length > 0 ? { arrival: arrival.held } : {}),
+      ...(forms ? { forms } : {}),
     };
+    return { page, compiled: app, book, material: part.sealed ? await this.#seal(hosted, material, book) : material };
+  }
+
+  /** The app’s addresses, with the sealed values of this one opened. */
+  async #opened(hosted: HostedApp, address: string): Promise<OpenedApp> {
+    if (!mayHoldSealed(address)) return { compiled: hosted.compiled, book: new SealBook() };
+    return openApp(hosted.definition, this.#sealer, address);
+  }
+
+  /** Shows the page once to learn what its links need sealed, and encloses that. */
+  async #seal(hosted: HostedApp, material: PageMaterial, book: SealBook): Promise<PageMaterial> {
+    showPage(material, { ...tools, seals: book });
+    await this.fill(hosted, book);
+    return { ...material, seals: book.values };
+  }
+
+  /** Seals what is wanted of a book. */
+  fill(hosted: HostedApp, book: SealBook): Promise<boolean> {
+    return this.#sealer.fill(hosted.definition.app, book, (page, parameter) => validDays(hosted.definition, page, parameter));
   }
 
   /** Who is signed in to this app in this browser. */
@@ -115,13 +140,13 @@ export class Preparer {
   }
 
   /** Where an address leads to that holds what acts once, is remembered, or sets view state; undefined where it stays. */
-  #settledAddress(hosted: HostedApp, reading: Reading, values: Reading['values'], stated: ReadonlySet<string>): string | undefined {
+  #settledAddress(app: CompiledApp, reading: Reading, values: Reading['values'], stated: ReadonlySet<string>): string | undefined {
     const { page = '' } = reading;
     const leaves = [...stated].some((name) => {
-      const parameter = hosted.compiled.pages.get(page)?.byName.get(name);
+      const parameter = app.pages.get(page)?.byName.get(name);
       return parameter?.declaration.once === true || parameter?.remembered === true;
     });
-    const write = (given: Reading['values']) => writeAddress(hosted.compiled, page, given, { afterArrival: true }).address;
+    const write = (given: Reading['values']) => writeAddress(app, page, given, { afterArrival: true }).address;
     const to = write(values);
     return leaves || to !== write(reading.values) ? to : undefined;
   }
@@ -144,8 +169,7 @@ export class Preparer {
    * Loads what the page needs. A record that there is not is treated as any wrong value: where the page can do without
    * it, the page is shown without it and says so.
    */
-  #load(hosted: HostedApp, page: PageDefinition, reading: Reading, circumstances: Circumstances) {
-    const compiled = hosted.compiled.pages.get(reading.page ?? '');
+  #load(hosted: HostedApp, compiled: CompiledPage, page: PageDefinition, reading: Reading, circumstances: Circumstances) {
     let settled = reading;
     for (;;) {
       const planWith = (records?: PageData['records']) =>
@@ -153,7 +177,7 @@ export class Preparer {
       const { records, missing } = loadRecords(this.#store.records, hosted.definition, planWith());
       const data = { records, ...loadLists(this.#store.records, hosted.definition, planWith(records)) };
       const first = missing[0];
-      if (first === undefined || compiled === undefined) return { data, settled };
+      if (first === undefined) return { data, settled };
       const label = page.parameters?.[first.parameter]?.label ?? first.parameter;
       settled = rejectValue(
         compiled,
@@ -179,8 +203,8 @@ function previousPage(hosted: HostedApp, request: Request, present: string): Pre
 }
 
 /** Today's address of a page that was asked for by a former one; names that nobody declared stay. */
-function todaysAddress(hosted: HostedApp, { page = '', values, undeclared }: Reading): string {
-  const address = writeAddress(hosted.compiled, page, values).address ?? (hosted.compiled.mount || '/');
+function todaysAddress(app: CompiledApp, { page = '', values, undeclared }: Reading): string {
+  const address = writeAddress(app, page, values).address ?? (app.mount || '/');
   const rest = undeclared.map(({ name, text }) => `${name}=${text}`).join('&');
   return rest === '' ? address : `${address}${address.includes('?') ? '&' : '?'}${rest}`;
 }

@@ -25,7 +25,7 @@ export function checkSensitive(context: CheckContext): void {
     for (const { path: below, facets } of walkContent(page.content)) {
       for (const { path: at, link, row } of facets.links) {
         for (const [parameter, value] of Object.entries(link.values ?? {})) {
-          if (context.compiled.pages.get(link.page)?.byName.get(parameter)?.declaration.sealed === true) continue;
+          if (context.compiled.pages.get(link.page)?.byName.get(parameter)?.sealed === true) continue;
           const field = typeof value === 'string' ? sensitiveIn(context, page, value, row) : undefined;
           if (field !== undefined) refuse(['pages', name, ...below, ...at, 'values', parameter], field);
         }
@@ -45,7 +45,10 @@ export function checkSensitive(context: CheckContext): void {
 
 /** Whether an expression takes a value from the address that stands readable in it. */
 const readable = (page: PageDefinition, expression: string) =>
-  [...expression.matchAll(/\bparam\.\??(\w+)/g)].some(([, name = '']) => page.parameters?.[name]?.sealed !== true);
+  [...expression.matchAll(/\bparam\.\??(\w+)/g)].some(([, name = '']) => {
+    const sealed = page.parameters?.[name]?.sealed;
+    return sealed === undefined || sealed === false;
+  });
 
 /** The sensitive field that a value’s expressions lead to, if any. */
 function sensitiveIn(context: CheckContext, page: PageDefinition, value: string, row: string | undefined): string | undefined {

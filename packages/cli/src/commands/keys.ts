@@ -1,0 +1,29 @@
+import type { Command } from 'commander';
+import { CommandError, exit } from '../exit.ts';
+import { columns, print } from '../output.ts';
+import { clientFor, withService, type ServiceOptions } from '../target.ts';
+
+export function addKeys(program: Command): void {
+  withService(program.command('keys'))
+    .description('List the keys that seal values in addresses; make a new one; forget an old one.')
+    .option('--rotate', 'Make a new key, which seals from now on; the older ones still open what they have sealed')
+    .option('--forget <id>', 'Forget an older key: every address that it has sealed is void')
+    .addHelpText('after', '\nExamples:\n  pallmist keys\n  pallmist keys --rotate\n  pallmist keys --forget 3f9a0c11d2e4')
+    .action(async (options: ServiceOptions & { rotate?: boolean; forget?: string }) => {
+      if (options.rotate === true && options.forget !== undefined)
+        throw new CommandError(exit.usage, 'Give either --rotate or --forget: first the one, then the other.');
+      const client = clientFor(options);
+      if (options.rotate === true) await client.call('rotateKeys', {}, undefined);
+      if (options.forget !== undefined) await client.call('forgetKey', { id: options.forget }, undefined);
+      const answer = await client.call('listKeys', {}, undefined);
+      print(options.json, answer, () =>
+        columns(
+          answer.keys.map(({ id, madeAt, current }) => [
+            id,
+            `made ${madeAt.slice(0, 16).replace('T', ' ')}`,
+            current ? 'seals and opens' : 'opens',
+          ]),
+        ),
+      );
+    });
+}

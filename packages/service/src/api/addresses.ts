@@ -1,0 +1,50 @@
+import type { AnswerOf, BodyOf } from '@pallmist/api';
+import { readAddress, readTexts, SealBook, toPointer, writeAddress, type CompiledApp, type Problem, type Values } from '@pallmist/core';
+import type { HostedApp } from '../host/hosted-app.ts';
+import { openApp, validDays } from '../host/sealed-app.ts';
+import type { Sealer } from '../seals/sealer.ts';
+import { Refused } from './problem-details.ts';
+
+/**
+ * Reads an address of a published app.
+ * @param asOwner sealed values are opened for the owner only: to anybody else a sealed text says nothing
+ */
+export async function readFor(hosted: HostedApp, sealer: Sealer, address: string, asOwner: boolean): Promise<AnswerOf<'readAddress'>> {
+  const compiled = asOwner ? (await openApp(hosted.definition, sealer, address)).compiled : hosted.compiled;
+  const reading = readAddress(compiled, address);
+  const written =
+    reading.page !== undefined && reading.status === 'page' ? writeAddress(compiled, reading.page, reading.values).address : undefined;
+  return { ...reading, ...(written === undefined ? {} : { address: written }) };
+}
+
+/** Writes an address; what its page wants sealed is sealed for the owner only, or anybody could make such values. */
+export async function writeFor(
+  hosted: HostedApp,
+  sealer: Sealer,
+  body: BodyOf<'writeAddress'>,
+  asOwner: boolean,
+): Promise<AnswerOf<'writeAddress'>> {
+  const { book, compiled } = asOwner ? await openApp(hosted.definition, sealer, '') : { book: new SealBook(), compiled: hosted.compiled };
+  let written = write(compiled, body);
+  const seal = () => sealer.fill(hosted.definition.app, book, (page, parameter) => validDays(hosted.definition, page, parameter));
+  if (asOwner && (await seal())) written = write(compiled, body);
+  if (written.address === undefined) {
+    const unknownPage = written.problems.some(({ code }) => code === 'unknown-page');
+    throw new Refused(unknownPage ? 404 : 422, written.problems.map(({ message }) => message).join(' '), written.problems.map(atItsValue));
+  }
+  return written;
+}
+
+function write(compiled: CompiledApp, body: BodyOf<'writeAddress'>): ReturnType<typeof writeAddress> {
+  const fromTexts = readTexts(compiled, body.page, body.texts ?? {});
+  if (fromTexts.problems.length > 0) return { problems: fromTexts.problems };
+  const values = { ...fromTexts.values, ...(body.values as Values | undefined) };
+  return writeAddress(compiled, body.page, values, { forSharing: body.sharing ?? false });
+}
+
+/** Says in the request's own terms where a value was refused. */
+function atItsValue(problem: Problem): Problem {
+  const pointer =
+    problem.code === 'unknown-page' ? '/page' : problem.parameter === undefined ? '' : toPointer(['values', problem.parameter]);
+  return { ...problem, pointer };
+}
