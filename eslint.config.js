@@ -37,6 +37,8 @@ export default ts.config(
     },
   },
   { files: ['**/*.mjs', '*.js', '**/*.config.ts', '**/*.config.js'], languageOptions: { globals: globals.node } },
+  // What is measured in a browser runs there.
+  { files: ['bench/pages.mjs'], languageOptions: { globals: { ...globals.node, ...globals.browser } } },
   {
     files: ['packages/*/test/**/*.ts', 'test/**/*.ts'],
     extends: [...ts.configs.recommended],

@@ -2,7 +2,7 @@
 const rounds = 25;
 const target = 20; // milliseconds of a round
 
-const median = (numbers) => numbers.toSorted((a, b) => a - b)[Math.floor(numbers.length / 2)];
+export const median = (numbers) => numbers.toSorted((a, b) => a - b)[Math.floor(numbers.length / 2)];
 
 function time(work, count) {
   const start = performance.now();

@@ -1,7 +1,7 @@
 // Takes the pictures in docs/screenshots from the demo data: npm run screenshots. Needs Debian's chromium; the pictures
 // of the command also need xvfb, xterm and imagemagick, and are left as they are without them.
 import { execFileSync, spawn, spawnSync } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -23,17 +23,8 @@ const { base, consoleLink } = await new Promise((resolve) => {
   });
 });
 
-const browser = await chromium.launch({
-  executablePath: process.env.PALLMIST_CHROMIUM ?? '/usr/bin/chromium',
-  args: [
-    '--no-sandbox',
-    '--disable-gpu',
-    '--disable-quic',
-    '--disable-background-networking',
-    '--disable-component-update',
-    '--disable-sync',
-  ],
-});
+const options = JSON.parse(readFileSync(new URL('chromium.json', import.meta.url), 'utf8'));
+const browser = await chromium.launch({ ...options, executablePath: process.env.PALLMIST_CHROMIUM ?? options.executablePath });
 
 async function shoot(name, address, act, options = {}) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, ...options });
@@ -46,6 +37,14 @@ async function shoot(name, address, act, options = {}) {
   console.log(`${name}.png`);
 }
 
+async function signInAndEdit(page) {
+  await page.fill('[name="~name"]', 'ansa');
+  await page.fill('[name="~password"]', 'moss-and-quill');
+  await page.click('main form button');
+  await page.waitForURL(/care-rounds/);
+  await page.goto(`${base}/garden/care-rounds?day=2026-11-11&entry=C-03202`);
+}
+
 await shoot('garden-home', '/garden');
 await shoot('garden-specimens', '/garden/specimens?q=fern&house=palm&sort=-height');
 await shoot('garden-specimens-narrow-dark', '/garden/specimens?health=poorly', undefined, {
@@ -56,6 +55,9 @@ await shoot('garden-care-log', '/garden/specimens/QM-0412?tab=care');
 await shoot('garden-sign-in', '/garden/care-rounds?day=2026-11-18&task=water');
 await shoot('garden-wrong-value', '/garden/specimens?health=thriv&page=0');
 await shoot('garden-unknown-record', '/garden/specimens/QM-9999');
+await shoot('garden-note', '/garden/specimens/QM-0412?tab=notes&note=N-0441');
+await shoot('garden-label', '/garden/labels/QM-0412?lang=de');
+await shoot('garden-edit', '/garden/sign-in', signInAndEdit);
 await shoot('console', consoleLink, async (page) => {
   await page.screenshot({ path: join(shots, 'console-apps.png') });
   await page.goto(

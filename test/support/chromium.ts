@@ -1,18 +1,12 @@
-import { chromium, type Browser, type Page } from 'playwright-core';
+import { readFileSync } from 'node:fs';
+import { chromium, type Browser, type LaunchOptions, type Page } from 'playwright-core';
+
+const options = JSON.parse(readFileSync(new URL('../../scripts/chromium.json', import.meta.url), 'utf8')) as LaunchOptions;
 
 /** Debian's Chromium, headless, which asks nothing of the network. */
 export function launchChromium(): Promise<Browser> {
-  return chromium.launch({
-    executablePath: process.env['PALLMIST_CHROMIUM'] ?? '/usr/bin/chromium',
-    args: [
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-quic',
-      '--disable-background-networking',
-      '--disable-component-update',
-      '--disable-sync',
-    ],
-  });
+  const executablePath = process.env['PALLMIST_CHROMIUM'];
+  return chromium.launch({ ...options, ...(executablePath === undefined ? {} : { executablePath }) });
 }
 
 /** Fails the test when the page reports an error or its policy stops something. */

@@ -1,11 +1,12 @@
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { startService, type Service } from '../../packages/service/src/index.ts';
+import { readSettings, startService, type Service, type Settings } from '../../packages/service/src/index.ts';
 
 const demo = new URL('../../demo/quillmoor/', import.meta.url);
 export const gardenFile = readFileSync(new URL('app.yaml', demo), 'utf8');
 export const keeper = { login: 'ansa', name: 'Ansa Wetherel', password: 'moss-and-quill' };
+export const otherKeeper = { login: 'bruno', name: 'Bruno Tallis', password: 'peat-and-quill' };
 
 export interface TestService extends Service {
   data: string;
@@ -15,15 +16,14 @@ export interface TestService extends Service {
 }
 
 /** A real service on loopback with a database of its own in a new directory. */
-export async function startTestService(): Promise<TestService> {
+export async function startTestService(more: Partial<Settings> = {}): Promise<TestService> {
   const data = mkdtempSync(join(tmpdir(), 'pallmist-test-'));
   const service = await startService({
+    ...readSettings({}),
     port: 0,
-    host: '127.0.0.1',
     data,
-    publicUrl: undefined,
-    mostAtOnce: 500,
     log: (process.env['TESTLOG'] ?? 'silent') as 'silent',
+    ...more,
   });
   const token = readFileSync(join(data, 'api-token'), 'utf8').trim();
   return {
@@ -44,12 +44,13 @@ export async function startTestService(): Promise<TestService> {
 }
 
 /** The same with the demo garden published and its keeper let in. */
-export async function startGarden(): Promise<TestService> {
-  const service = await startTestService();
+export async function startGarden(more: Partial<Settings> = {}): Promise<TestService> {
+  const service = await startTestService(more);
   const names = ['zones', 'houses', 'keepers', 'specimens', 'care', 'notes'];
   const data = Object.fromEntries(names.map((name) => [name, readFileSync(new URL(`data/${name}.csv`, demo), 'utf8')]));
   await service.apps.push('quillmoor', gardenFile, undefined, data);
-  await service.store.people.put('quillmoor', keeper.login, keeper.name, keeper.password, []);
+  await service.store.people.put('quillmoor', keeper.login, keeper.name, keeper.password, ['keeper', 'head']);
+  await service.store.people.put('quillmoor', otherKeeper.login, otherKeeper.name, otherKeeper.password, ['keeper']);
   await service.apps.publish('quillmoor', undefined);
   return service;
 }

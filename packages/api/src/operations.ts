@@ -84,6 +84,14 @@ export const operations = {
     body: schemas.personBody,
     answer: schemas.done,
   }),
+  listMails: operation({
+    method: 'get',
+    path: '/mails',
+    summary: 'The newest mails of all apps: those in the outbox, and those that are or were on their way.',
+    access: 'owner',
+    body: undefined,
+    answer: schemas.mails,
+  }),
   listKeys: operation({
     method: 'get',
     path: '/keys',

@@ -122,3 +122,22 @@ export const keys = z.object({
     z.object({ id: z.string(), madeAt: z.string().describe('RFC 3339'), current: z.boolean().describe('New values are sealed with it') }),
   ),
 });
+
+export const mails = z.object({
+  mails: z
+    .array(
+      z.object({
+        number: z.number().int(),
+        app: z.string(),
+        writtenAt: z.string().describe('RFC 3339'),
+        recipient: z.string(),
+        subject: z.string(),
+        text: z.string(),
+        html: z.string(),
+        state: z.enum(['kept', 'waiting', 'sent', 'failed']),
+        tries: z.number().int(),
+        problem: z.string(),
+      }),
+    )
+    .describe('The newest first, at most 50'),
+});

@@ -6,6 +6,7 @@ import { addCheck } from './commands/check.ts';
 import { addDemo } from './commands/demo.ts';
 import { addKeys } from './commands/keys.ts';
 import { addLink } from './commands/link.ts';
+import { addOutbox } from './commands/outbox.ts';
 import { addPerson } from './commands/person.ts';
 import { addPublish } from './commands/publish.ts';
 import { addPush } from './commands/push.ts';
@@ -23,7 +24,7 @@ export async function run(words: readonly string[]): Promise<number> {
     .showHelpAfterError('(pallmist --help shows what there is)')
     .exitOverride()
     .addHelpText('after', '\nExit status: 0 done, 1 problems found, 2 wrong usage, 3 service not reached.');
-  for (const add of [addServe, addDemo, addCheck, addRead, addLink, addPush, addPublish, addPerson, addKeys]) add(program);
+  for (const add of [addServe, addDemo, addCheck, addRead, addLink, addPush, addPublish, addPerson, addKeys, addOutbox]) add(program);
   for (const command of program.commands) command.exitOverride().showHelpAfterError();
   const json = words.includes('--json');
   try {

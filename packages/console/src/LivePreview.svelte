@@ -79,7 +79,8 @@
       if (location && location.pathname !== 'blank') follow(location.pathname + location.search + location.hash);
     }}
   ></iframe>
-  <div class="reading"><ReadingTable {reading} app={compiled} /></div>
+  <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+  <div class="reading" role="group" aria-label="The reading, to be scrolled" tabindex="0"><ReadingTable {reading} app={compiled} /></div>
 </div>
 
 <style>

@@ -68,7 +68,7 @@ pages:
       - { show: dialog, bind: open, label: "{record.open.name}", content: [{ show: details, record: open, fields: [name, house.name] }] }
       - { show: link, text: keep, to: { page: plant, values: { plant: T1 }, keep: [view], window: new } }
       - { show: button, text: keep all, to: { page: home, values: { page: 2 }, keep: true } }
-      - { show: ask, label: Which, page: plant, inputs: [view], values: { plant: T1 } }
+      - { show: ask, label: Which, page: plant, boxes: [view], values: { plant: T1 } }
       - show: table
         rows: rows
         label: Plants
@@ -287,7 +287,7 @@ describe('the check finds of all this', () => {
     ['set: { view: two }', 'set: { veiw: two }', 'unknown-parameter'],
     ['two: [{ show: text, text: "2" }]', 'tow: []', 'choice-without-view'],
     ['keep: [view]', 'keep: [veiw]', 'keeps-unknown'],
-    ['inputs: [view]', 'inputs: [veiw]', 'unknown-parameter'],
+    ['boxes: [view]', 'boxes: [veiw]', 'unknown-parameter'],
     ['{ field: house.name }', '{ field: house.nmae }', 'unknown-field'],
     ['fields: [name, house] }', 'fields: [nmae, house] }', 'unknown-field'],
     ['picked: { type: list, items: { type: record, of: plants } }', 'picked: { type: list, items: { type: text } }', 'binding-wrong-type'],

@@ -1,13 +1,40 @@
 import { describe, expect, it } from 'vitest';
-import { followBack, ownValue, passGate, readAddress, signInAddress } from '../src/index.ts';
+import {
+  admissionOf,
+  followBack,
+  ownValue,
+  passGate,
+  readAddress,
+  signInAddress,
+  type Admission,
+  type Passage,
+  type Person,
+} from '../src/index.ts';
 import { garden } from './garden.ts';
 
 const person = { login: 'ansa', name: 'Ansa', roles: [] };
 
-it('lets everyone in where nothing is said, and asks for sign-in where it is', () => {
-  expect(passGate({}, undefined)).toEqual({ admitted: true });
-  expect(passGate({ admit: 'signed-in' }, undefined)).toEqual({ admitted: false, why: 'needed' });
-  expect(passGate({ admit: 'signed-in' }, person)).toEqual({ admitted: true });
+const holds = (condition: string) => condition === 'yes';
+
+it.each<[string | Admission | undefined, Person | undefined, Passage]>([
+  [undefined, undefined, 'admitted'],
+  ['everyone', undefined, 'admitted'],
+  ['signed-in', undefined, 'sign-in'],
+  ['signed-in', person, 'admitted'],
+  [{ roles: ['keeper'] }, undefined, 'sign-in'],
+  [{ roles: ['keeper'] }, person, 'refused'],
+  [{ roles: ['keeper', 'head'] }, { ...person, roles: ['head'] }, 'admitted'],
+  [{ when: 'yes' }, undefined, 'admitted'],
+  [{ when: 'no' }, undefined, 'sign-in'],
+  [{ when: 'no' }, person, 'refused'],
+  [{ roles: ['head'], when: 'yes' }, undefined, 'sign-in'],
+  [{ roles: ['head'], when: 'no' }, { ...person, roles: ['head'] }, 'refused'],
+  ['keepers', { ...person, roles: ['keeper'] }, 'admitted'],
+  ['keepers', person, 'refused'],
+  // A gate that there is not is a closed one.
+  ['kepers', person, 'refused'],
+])('%j, for %j: %s', (admit, who, passage) => {
+  expect(passGate(admissionOf(admit, { keepers: { roles: ['keeper'] } }), who, holds)).toBe(passage);
 });
 
 describe('the way back', () => {

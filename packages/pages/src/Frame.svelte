@@ -8,7 +8,7 @@
     appTitle: string;
     home: string;
     navigation: NavigationNode | undefined;
-    person?: { name: string; signOut: string } | undefined;
+    person?: { name: string; signOut: string; account?: string } | undefined;
     signInHref?: string | undefined;
     draft: boolean;
     children: Snippet;
@@ -24,7 +24,9 @@
     {#if navigation}<Navigation node={navigation} />{/if}
     <div class="person">
       {#if person}
-        <form method="post" action={person.signOut}><span>{person.name}</span> <button>Sign out</button></form>
+        <form method="post" action={person.signOut}>
+          {#if person.account}<a href={person.account}>{person.name}</a>{:else}<span>{person.name}</span>{/if} <button>Sign out</button>
+        </form>
       {:else if signInHref}<a href={signInHref}>Sign in</a>{/if}
     </div>
   </div>
@@ -91,7 +93,8 @@
     cursor: pointer;
     padding: 0.35rem 0;
   }
-  .person span {
+  .person span,
+  .person a:not(:only-child) {
     color: var(--quiet);
     margin-inline-end: 0.6rem;
   }

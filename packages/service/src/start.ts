@@ -7,6 +7,7 @@ import { Owner } from './api/owner.ts';
 import { browserFiles } from './browser-files.ts';
 import { LiveApps } from './host/live-apps.ts';
 import { StartError, type Settings } from './settings.ts';
+import { PostOffice } from './mail/post-office.ts';
 import { KeyRing } from './seals/key-ring.ts';
 import { Sealer } from './seals/sealer.ts';
 import { openStore, type Store } from './store/open-store.ts';
@@ -40,7 +41,13 @@ export async function startService(settings: Settings): Promise<Service> {
   await live.load();
   const owner = new Owner(store, settings);
   const apps = new AppService(store, live);
-  const server = createServer({ maxHeaderSize: mostHeaderBytes }, webApp({ settings, log, files, store, live, apps, owner, keys, sealer }));
+  const post = new PostOffice(store.mails, settings, log);
+  let own = '';
+  const publicBase = () => settings.publicUrl?.replace(/\/$/, '') ?? own;
+  const server = createServer(
+    { maxHeaderSize: mostHeaderBytes },
+    webApp({ settings, log, files, store, live, apps, owner, keys, sealer, post, base: publicBase }),
+  );
   server.on('clientError', (error: NodeJS.ErrnoException, socket) => {
     const status = error.code === 'HPE_HEADER_OVERFLOW' ? '431 Request Header Fields Too Large' : '400 Bad Request';
     if (socket.writable)
@@ -56,10 +63,12 @@ export async function startService(settings: Settings): Promise<Service> {
   }
   const { port } = server.address() as AddressInfo;
   const base = `http://${settings.host.includes(':') ? `[${settings.host}]` : settings.host}:${String(port)}`;
+  own = base;
+  await post.open();
   log.info({ base }, 'serving');
   return {
     base,
-    consoleLink: owner.newConsoleLink(settings.publicUrl?.replace(/\/$/, '') ?? base),
+    consoleLink: owner.newConsoleLink(publicBase()),
     apps,
     store,
     async stop() {
@@ -73,6 +82,7 @@ export async function startService(settings: Settings): Promise<Service> {
         });
         server.closeIdleConnections();
       });
+      post.close();
       await store.close();
       log.info('stopped');
     },

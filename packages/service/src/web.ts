@@ -11,6 +11,7 @@ import type { HostedApp } from './host/hosted-app.ts';
 import { busyMessage, message, strayMessage } from './host/messages.ts';
 import { isFromThisSite } from './host/same-site.ts';
 import { SignIn } from './host/sign-in.ts';
+import type { PostOffice } from './mail/post-office.ts';
 import type { Settings } from './settings.ts';
 import { version } from './version.ts';
 
@@ -23,6 +24,9 @@ declare module 'express-serve-static-core' {
 export interface WebParts extends ApiParts {
   settings: Settings;
   log: Logger;
+  post: PostOffice;
+  /** Where the public reaches the service, without a “/” at the end. */
+  base: () => string;
   files: { pages: string; console: string; assets: Assets };
 }
 
@@ -35,6 +39,8 @@ export function webApp(parts: WebParts): Express {
   web.disable('x-powered-by');
   web.set('etag', 'weak');
   web.set('query parser', false);
+  // Forwarding headers are believed from as many proxies as settings say, and from nobody else.
+  web.set('trust proxy', settings.trustProxy);
   web.use(logRequests(parts.log));
   web.use(protect(settings));
 
@@ -51,7 +57,7 @@ export function webApp(parts: WebParts): Express {
   });
 
   const host = new PageHost(parts.store, settings, parts.sealer, files.assets);
-  const forms = new Forms(parts.store, host, settings, files.assets);
+  const forms = new Forms(parts.store, host, settings, files.assets, parts.post, parts.base);
   const busy = new BusyGuard(settings.mostAtOnce);
   const signIn = new SignIn(parts.store, settings);
   const form = express.urlencoded({ extended: false, limit: '1mb' });
@@ -71,8 +77,8 @@ export function webApp(parts: WebParts): Express {
       );
       return;
     }
-    if (action === 'out') return signIn.signOut(hosted, request, response);
     await readForm(request, response);
+    if (action === 'out') return signIn.signOut(hosted, request, response);
     const name = Forms.nameIn(request.body);
     if (name !== undefined) await forms.save(hosted, name, request, response);
     else if (action === 'in') await signIn.signIn(hosted, request, response);

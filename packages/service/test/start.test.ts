@@ -11,7 +11,7 @@ beforeAll(async () => {
 });
 afterAll(() => service.stop());
 
-const settings = { port: 0, host: '127.0.0.1', data: '', publicUrl: undefined, mostAtOnce: 500, log: 'silent' } as const;
+const settings = { ...readSettings({}), port: 0, data: '', log: 'silent' } as const;
 
 describe('starting', () => {
   it.each([

@@ -11,7 +11,10 @@ import { say, settingsFrom, untilStopped, withServeOptions, type ServeOptions } 
 const appFile = fileURLToPath(new URL('../../../../demo/quillmoor/app.yaml', import.meta.url));
 const app = 'quillmoor';
 /** Everybody who reads this may sign in to the demo, which holds nothing but inventions. */
-const keeper = { login: 'ansa', name: 'Ansa Wetherel', password: 'moss-and-quill', roles: ['keeper'] };
+const keepers = [
+  { login: 'ansa', name: 'Ansa Wetherel', password: 'moss-and-quill', roles: ['keeper', 'head'] },
+  { login: 'bruno', name: 'Bruno Tallis', password: 'peat-and-quill', roles: ['keeper'] },
+];
 
 export function addDemo(program: Command): void {
   withServeOptions(program.command('demo'))
@@ -40,7 +43,7 @@ async function plant(service: Service, fresh: boolean): Promise<void> {
     dataBeside(appFile, checkAppFile(source).definition?.collections ?? {}),
     filesBeside(appFile),
   );
-  await service.store.people.put(app, keeper.login, keeper.name, keeper.password, keeper.roles);
+  for (const { login, name, password, roles } of keepers) await service.store.people.put(app, login, name, password, roles);
   await service.apps.publish(app, undefined);
 }
 
@@ -57,7 +60,7 @@ function welcome({ base, consoleLink }: Service): void {
       '',
       ...columns(worth.map((row) => row.map((cell) => `  ${cell}`))),
       '',
-      `  Sign in as ${keeper.login} with the password ${keeper.password}`,
+      ...keepers.map(({ login, password, roles }) => `  Sign in as ${login} with the password ${password} (${roles.join(', ')})`),
       '',
     ].join('\n'),
   );

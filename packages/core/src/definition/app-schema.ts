@@ -82,6 +82,13 @@ function isTimeZone(name: string): boolean {
   }
 }
 
+const gate = z
+  .strictObject({
+    roles: z.array(z.string().min(1).max(60)).min(1).optional().describe('Who has one of these roles'),
+    when: condition.optional().describe('For whom this holds; it may name person, param and record'),
+  })
+  .refine(({ roles, when }) => roles !== undefined || when !== undefined, 'a gate has “roles”, “when”, or both');
+
 const arrivalRule = z.strictObject({
   when: condition.describe('Holds for the address of arrival'),
   set: z.record(name, value).optional().describe('View state to begin with: values for parameters of the page'),
@@ -94,7 +101,7 @@ const page = z.strictObject({
   parameters: z.record(name, parameter).optional(),
   formerly: z.array(name).optional().describe('Names that the page had in the past'),
   formerAddresses: z.array(z.string().max(500)).optional().describe('Address templates of the past, with today’s names of the parameters'),
-  admit: z.enum(['everyone', 'signed-in']).optional().describe('Who may see the page'),
+  admit: z.union([name, gate]).optional().describe('Who may see the page: everyone, signed-in, the name of a gate of the app, or a gate'),
   arrival: z.array(arrivalRule).optional().describe('What happens when somebody comes to the page with certain values'),
   reads: z.record(name, read).optional(),
   content: z.array(component),
@@ -104,11 +111,23 @@ export type PageDefinition = z.infer<typeof page>;
 const signIn = z.strictObject({
   page: name.describe('The page with the sign-in form'),
   first: link.optional().describe('Where one lands after sign-in when no other address was wanted'),
+  afterSignOut: link.optional().describe('Where one lands after sign-out; the sign-in page when left out'),
   reasons: z
-    .strictObject({ needed: text.optional(), wrong: text.optional(), left: text.optional(), busy: text.optional() })
+    .strictObject({ needed: text.optional(), wrong: text.optional(), left: text.optional(), busy: text.optional(), other: text.optional() })
     .optional()
     .describe('What the sign-in page says for each reason'),
 });
+
+const mail = z.strictObject({
+  to: text.describe('The recipient’s address'),
+  subject: text,
+  text: text.describe('The mail’s text; {link.NAME} is the address of a link, paragraphs are parted by empty lines'),
+  links: z
+    .record(name, z.strictObject({ text, to: link }))
+    .optional()
+    .describe('Links by name, each with what it says in the mail as HTML'),
+});
+export type MailDefinition = z.infer<typeof mail>;
 
 /** The app file, version 1. */
 export const appFile = z
@@ -127,6 +146,8 @@ export const appFile = z
       .describe('IANA name of the time zone in which “today” is meant; UTC when left out'),
     choices: z.record(name, z.record(z.string().min(1).max(100), choiceDefinition)).optional(),
     parameters: z.record(name, parameter).optional().describe('Query parameters of every page, carried on by every link: a language, say'),
+    mails: z.record(name, mail).optional().describe('Mails that forms send'),
+    gates: z.record(name, gate).optional().describe('Gates that pages name under “admit”'),
     language: name.optional().describe('The app’s parameter that holds the language: a choice of language tags (BCP 47)'),
     words: z
       .record(name, z.record(z.string(), z.string().max(5000)))

@@ -1,4 +1,4 @@
-import type { PageDefinition } from './app-schema.ts';
+import type { AppDefinition, PageDefinition } from './app-schema.ts';
 import type { FormFieldDefinition } from './content/forms-schema.ts';
 import type { ComponentDefinition } from './content-schema.ts';
 import type { LinkDefinition } from './schema-parts.ts';
@@ -15,6 +15,8 @@ export interface Facets {
   links: { path: Path; link: LinkDefinition; row?: string; saved?: string }[];
   /** Pages that are led to by other means than a link. */
   pages: { path: Path; name: string }[];
+  /** Names of mails. */
+  mails: string[];
   binds: { path: Path; name: string; kinds: readonly string[] }[];
   reads: { path: Path; name: string }[];
   children: { path: Path; content: ComponentDefinition[] }[];
@@ -30,7 +32,7 @@ const inputKinds = {
 
 /** Lists a component's references; the check and the closure of links read them from here. */
 export function facetsOf(component: ComponentDefinition): Facets {
-  const facets: Facets = { texts: [], values: [], links: [], pages: [], binds: [], reads: [], children: [] };
+  const facets: Facets = { texts: [], values: [], links: [], pages: [], mails: [], binds: [], reads: [], children: [] };
   const text = (path: Path, given: string | undefined, row?: string) => {
     if (given !== undefined) facets.texts.push(row === undefined ? { path, text: given } : { path, text: given, row });
   };
@@ -137,6 +139,7 @@ export function facetsOf(component: ComponentDefinition): Facets {
       text(['button'], component.button);
       if (component.record !== undefined) facets.binds.push({ path: ['record'], name: component.record, kinds: ['record'] });
       fields([], component.fields, component.set);
+      if (component.mail !== undefined) facets.mails.push(component.mail);
       if (component.then)
         facets.links.push({
           path: ['then'],
@@ -182,12 +185,13 @@ export function* walkContent(
   }
 }
 
-/** Names of the pages that a page’s content links to. */
-export function linksFrom(page: PageDefinition): Set<string> {
+/** Names of the pages that a page’s content links to, and that the mails of its forms do. */
+export function linksFrom(page: PageDefinition, mails: AppDefinition['mails'] = {}): Set<string> {
   return new Set(
     [...walkContent(page.content)].flatMap(({ facets }) => [
       ...facets.links.map(({ link }) => link.page),
       ...facets.pages.map(({ name }) => name),
+      ...facets.mails.flatMap((name) => Object.values(mails[name]?.links ?? {}).map(({ to }) => to.page)),
     ]),
   );
 }

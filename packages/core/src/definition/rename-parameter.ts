@@ -37,14 +37,14 @@ export function renameParameter(definition: AppDefinition, pageName: string, fro
     if (Object.hasOwn(set ?? {}, from)) patch.push({ op: 'move', from: toPointer([...at, from]), path: toPointer([...at, to]) });
   }
   // Expressions last: a place that has moved is named as it is by then.
-  for (const key of ['title', 'reads', 'arrival', 'content'] as const) {
+  for (const key of ['title', 'admit', 'reads', 'arrival', 'content'] as const) {
     for (const found of textsIn(page[key], [...place, key])) renameText(patch, found, from, to);
   }
-  for (const { place: at, values, inputs } of wayTo(definition, pageName)) {
+  for (const { place: at, values, boxes } of wayTo(definition, pageName)) {
     if (Object.hasOwn(values ?? {}, from))
       patch.push({ op: 'move', from: toPointer([...at, 'values', from]), path: toPointer([...at, 'values', to]) });
-    const index = inputs?.indexOf(from) ?? -1;
-    if (index !== -1) patch.push({ op: 'replace', path: toPointer([...at, 'inputs', index]), value: to });
+    const index = boxes?.indexOf(from) ?? -1;
+    if (index !== -1) patch.push({ op: 'replace', path: toPointer([...at, 'boxes', index]), value: to });
   }
   return patch;
 }
@@ -84,7 +84,7 @@ interface Way {
   place: Place;
   page: string;
   values?: LinkDefinition['values'] | undefined;
-  inputs?: readonly string[];
+  boxes?: readonly string[];
 }
 
 /** Every link and every form that leads to a page. */
@@ -97,6 +97,12 @@ function wayTo(definition: AppDefinition, pageName: string): Way[] {
     }
   }
   for (const [index, entry] of (definition.navigation ?? []).entries()) ways.push({ place: ['navigation', index, 'to'], ...entry.to });
-  if (definition.signIn?.first) ways.push({ place: ['signIn', 'first'], ...definition.signIn.first });
+  for (const key of ['first', 'afterSignOut'] as const) {
+    const link = definition.signIn?.[key];
+    if (link) ways.push({ place: ['signIn', key], ...link });
+  }
+  for (const [mail, { links = {} }] of Object.entries(definition.mails ?? {})) {
+    for (const [name, { to }] of Object.entries(links)) ways.push({ place: ['mails', mail, 'links', name, 'to'], ...to });
+  }
   return ways.filter(({ page }) => page === pageName);
 }

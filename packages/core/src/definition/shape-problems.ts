@@ -88,7 +88,7 @@ const knownKeys = [
   'collection',
   'set',
   'then',
-  'inputs',
+  'boxes',
   'lines',
   'value',
   'language',
@@ -112,6 +112,13 @@ const knownKeys = [
   'wrong',
   'left',
   'busy',
+  'other',
+  'gates',
+  'mails',
+  'mail',
+  'subject',
+  'roles',
+  'afterSignOut',
 ];
 
 const componentNames = component.options.map(({ shape }) => shape.show.value);

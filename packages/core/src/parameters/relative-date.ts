@@ -29,7 +29,17 @@ export function resolveRelativeDate(text: string, today: string): string | undef
   return isDate(written) ? written : undefined;
 }
 
+const days = new Map<string, { second: number; day: string; format: Intl.DateTimeFormat }>();
+
 /** Today in a time zone (IANA name), as YYYY-MM-DD. */
 export function todayIn(timeZone: string): string {
-  return new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' }).format(new Date());
+  const now = Date.now();
+  const second = Math.floor(now / 1000);
+  let kept = days.get(timeZone);
+  // Asking the calendar is slow, and within a second it says the same.
+  if (kept?.second !== second) {
+    const format = kept?.format ?? new Intl.DateTimeFormat('en-CA', { timeZone, year: 'numeric', month: '2-digit', day: '2-digit' });
+    days.set(timeZone, (kept = { second, format, day: format.format(now) }));
+  }
+  return kept.day;
 }

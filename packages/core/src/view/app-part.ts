@@ -8,7 +8,11 @@ import type { AppPart } from './material.ts';
 /** Cuts out of an app what showing one page needs, so that a browser is sent no more than that. */
 export function appPartFor(definition: AppDefinition, pageName: string): AppPart {
   const page = definition.pages[pageName];
-  const pageNames = new Set([pageName, ...(page ? linksFrom(page) : []), ...(definition.navigation ?? []).map(({ to }) => to.page)]);
+  const pageNames = new Set([
+    pageName,
+    ...(page ? linksFrom(page, definition.mails) : []),
+    ...(definition.navigation ?? []).map(({ to }) => to.page),
+  ]);
   if (definition.signIn) pageNames.add(definition.signIn.page);
   const pages: AppPart['pages'] = {};
   for (const name of pageNames) {
@@ -113,8 +117,14 @@ export function expressionsIn(page: PageDefinition, navigation: AppDefinition['n
   return [...conditions, ...texts.flatMap(expressionsOf)];
 }
 
+function mailExpressions(mail: NonNullable<AppDefinition['mails']>[string] | undefined): string[] {
+  if (mail === undefined) return [];
+  const links = Object.values(mail.links ?? {}).flatMap(({ text, to }) => [text, ...strings(Object.values(to.values ?? {}))]);
+  return [mail.to, mail.subject, mail.text, ...links].flatMap(expressionsOf);
+}
+
 /** Names of all fields that a page’s components and expressions mention; no other field of a record is sent to a browser. */
-export function fieldsNamedOn(page: PageDefinition): Set<string> {
+export function fieldsNamedOn(page: PageDefinition, mails: AppDefinition['mails'] = {}): Set<string> {
   const names = new Set<string>();
   for (const { component } of walkContent(page.content)) {
     const paths: string[] = [];
@@ -125,7 +135,8 @@ export function fieldsNamedOn(page: PageDefinition): Set<string> {
     if (component.show === 'form') paths.push(...(component.fields ?? []).map(fieldName));
     for (const name of paths.flatMap((path) => path.split('.'))) names.add(name);
   }
-  for (const expression of expressionsIn(page, undefined)) {
+  const inMails = [...walkContent(page.content)].flatMap(({ facets }) => facets.mails).flatMap((name) => mailExpressions(mails[name]));
+  for (const expression of [...expressionsIn(page, undefined), ...inMails]) {
     for (const [name] of expression.matchAll(/[A-Za-z_]\w*/g)) names.add(name);
   }
   return names;

@@ -1,6 +1,6 @@
-export { isPlainPath, type EvaluateCel } from '../expressions/evaluator.ts';
+export { Evaluator, isPlainPath, type EvaluateCel } from '../expressions/evaluator.ts';
 export { arrive, type Arrival } from './arrival.ts';
-export { planLoad, type LoadPlan, type PlannedCondition, type PlannedRead } from './load-plan.ts';
+export { planLoad, scopeBeforeLoad, type LoadPlan, type PlannedCondition, type PlannedRead } from './load-plan.ts';
 export { optionsName } from './options.ts';
 export type {
   AppPart,

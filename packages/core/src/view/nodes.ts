@@ -287,6 +287,7 @@ export interface SignInNode {
   reason?: string;
   /** Somebody is signed in already. */
   signedInAs?: string;
+  signOut: string;
 }
 
 /** A whole page, ready to be drawn. */
@@ -298,7 +299,7 @@ export interface ShownPage {
   /** What was wrong in the address although the page can be shown. */
   notices: string[];
   content: Node[];
-  person?: { name: string; signOut: string };
+  person?: { name: string; signOut: string; account?: string };
   signInHref?: string;
   /** The one written form of the present address. */
   address: string;

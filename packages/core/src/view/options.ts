@@ -42,7 +42,7 @@ export function optionsFor(
       return component.edit ? fields(page.reads?.[component.rows]?.from, component.edit.fields.map(fieldName)) : [];
     case 'ask': {
       const parameters = app.pages?.[component.page]?.parameters as Record<string, Referring> | undefined;
-      return component.inputs.flatMap((name) => sources(parameters?.[name]));
+      return component.boxes.flatMap((name) => sources(parameters?.[name]));
     }
     default:
       return [];

@@ -4,6 +4,7 @@ import { walkContent } from '../definition/component-facets.ts';
 import { recordType } from '../expressions/page-scope.ts';
 import type { Values } from '../parameters/declaration.ts';
 import { fieldName, type SaveRequest } from '../records/plan-save.ts';
+import { composeMail, type ComposedMail } from '../mails/compose.ts';
 import { markOf } from '../records/seen.ts';
 import type { PageMaterial, RecordData } from './material.ts';
 import { Shower } from './shower.ts';
@@ -15,6 +16,8 @@ export interface SentForm {
   request: SaveRequest;
   /** The mark that a form drawn now would carry; undefined where it changes no record. */
   seen: string | undefined;
+  /** The mail that is to be sent when it is saved; undefined where there is none, or nobody to send it to. */
+  mail(saved: RecordData, base: string): ComposedMail | undefined;
   /** Where one goes when it is saved. @param saved the record as it is now, or as it was before it was removed */
   next(saved: RecordData): string | undefined;
 }
@@ -30,7 +33,7 @@ interface Place {
  * what nobody types is evaluated here and never taken from the request.
  */
 export function sentForm(
-  app: Pick<AppDefinition, 'collections'>,
+  app: Pick<AppDefinition, 'collections' | 'mails' | 'pages'>,
   page: PageDefinition,
   material: PageMaterial,
   tools: ShowTools,
@@ -66,6 +69,16 @@ export function sentForm(
       action === 'change' && record
         ? markOf(record, fields.map(fieldName), (field) => app.collections?.[definition?.fields[field]?.of ?? '']?.key)
         : undefined,
+    mail(saved, base) {
+      const mail = inTable || component.mail === undefined ? undefined : app.mails?.[component.mail];
+      if (mail === undefined) return undefined;
+      return composeMail(mail, {
+        evaluator: shower.evaluator.with('saved', saved, recordType(material.app, collection, 1)),
+        href: (link, evaluator) => shower.href(link, evaluator),
+        base,
+        draft: material.draft,
+      });
+    },
     next(saved) {
       if (!inTable && component.then)
         return shower.href(component.then, shower.evaluator.with('saved', saved, recordType(material.app, collection, 0)));

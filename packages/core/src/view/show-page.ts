@@ -36,13 +36,20 @@ export function showPage(material: PageMaterial, tools: ShowTools): ShownPage {
       return notice === undefined ? [] : [shower.text(notice)];
     }),
     language: shower.language,
-    ...(person ? { person: { name: person.name, signOut: `${shower.app.mount}/~sign-out` } } : {}),
+    ...(person ? { person: { name: person.name, signOut: `${shower.app.mount}/~sign-out`, ...accountOf(shower) } } : {}),
     ...(app.signIn && !person && material.name !== app.signIn.page
       ? { signInHref: signInAddress(shower.app, app.signIn.page, address, 'needed', shower.values) }
       : {}),
     address,
     draft: material.draft,
   };
+}
+
+/** The page where one sees as whom one is signed in, and signs out everywhere. */
+function accountOf(shower: Shower): { account?: string } {
+  const { signIn } = shower.material.app;
+  const account = signIn && writeAddress(shower.app, signIn.page, {}, { present: shower.values }).address;
+  return account === undefined ? {} : { account };
 }
 
 /** Settles what a page's components show; those whose condition does not hold are left out. */

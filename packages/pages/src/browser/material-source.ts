@@ -12,7 +12,13 @@ export type Fetched = { material: PageMaterial } | { document: true };
  * Fetches a page’s material. @throws when the service does not answer, or fails
  */
 export async function fetchMaterial(address: string, signal?: AbortSignal): Promise<Fetched> {
-  const response = await fetch(address, { headers: { accept: materialType }, redirect: 'manual', ...(signal ? { signal } : {}) });
+  // Past the browser’s own cache, which takes longer to ask than the service.
+  const response = await fetch(address, {
+    headers: { accept: materialType },
+    redirect: 'manual',
+    cache: 'no-store',
+    ...(signal ? { signal } : {}),
+  });
   // A redirect to sign-in, an unknown record, an address of the past: each has a document that says so.
   if (response.type === 'opaqueredirect' || (response.status >= 400 && response.status < 500)) return { document: true };
   if (!response.ok) throw new Error(`status ${String(response.status)}`);

@@ -28,10 +28,10 @@ export class TakenPage implements LivePage {
 
   readonly shown = $derived.by(() => showPage(this.#material, this.#tools));
   readonly name = $derived.by(() => this.#material.name);
-  busy = $state(false);
-  failure: string | undefined = $state();
-  taken = $state(false);
-  saves = $state(0);
+  busy = $state.raw(false);
+  failure: string | undefined = $state.raw();
+  taken = $state.raw(false);
+  saves = $state.raw(0);
 
   constructor(material: PageMaterial, tools: ShowTools) {
     for (const value of material.seals ?? []) this.#seals.add(value);

@@ -13,30 +13,50 @@
   }
   const { box, id, form, bare = false }: Props = $props();
   const about = $derived([box.help && `${id}-help`, box.problem && `${id}-problem`].filter(Boolean).join(' ') || undefined);
-  const common = $derived({
-    id,
-    name: box.name,
-    form,
-    'aria-invalid': box.problem ? ('true' as const) : undefined,
-    'aria-describedby': about,
-    'aria-label': bare ? box.label : undefined,
-  });
+  // Written out for each element: a spread would bring along code that every page loads.
+  const invalid = $derived(box.problem ? ('true' as const) : undefined);
+  const said = $derived(bare ? box.label : undefined);
 </script>
 
 {#snippet control()}
   {#if box.kind === 'select'}
-    <select {...common} required={box.required}>
+    <select {id} name={box.name} {form} aria-invalid={invalid} aria-describedby={about} aria-label={said} required={box.required}>
       {#each box.options ?? [] as option (option.value)}
         <option value={option.value} selected={option.value === box.value}>{option.text}</option>
       {/each}
     </select>
   {:else if box.kind === 'lines'}
-    <textarea {...common} rows={box.lines} maxlength={box.maxLength} required={box.required} value={box.value}></textarea>
+    <textarea
+      {id}
+      name={box.name}
+      {form}
+      aria-invalid={invalid}
+      aria-describedby={about}
+      aria-label={said}
+      rows={box.lines}
+      maxlength={box.maxLength}
+      required={box.required}
+      value={box.value}></textarea>
   {:else if box.kind === 'check'}
-    <input {...common} type="checkbox" value="true" checked={box.value === 'true'} />
+    <input
+      {id}
+      name={box.name}
+      {form}
+      aria-invalid={invalid}
+      aria-describedby={about}
+      aria-label={said}
+      type="checkbox"
+      value="true"
+      checked={box.value === 'true'}
+    />
   {:else}
     <input
-      {...common}
+      {id}
+      name={box.name}
+      {form}
+      aria-invalid={invalid}
+      aria-describedby={about}
+      aria-label={said}
       type={box.kind}
       value={box.value}
       min={box.min}

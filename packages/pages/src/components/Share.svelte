@@ -3,7 +3,7 @@
   import type { LivePage } from '../live-page.ts';
 
   const { node, live }: { node: ShareNode; live: LivePage } = $props();
-  let said = $state('');
+  let said = $state.raw('');
 
   async function share(event: MouseEvent) {
     if (!live.taken || event.ctrlKey || event.metaKey || event.shiftKey) return;

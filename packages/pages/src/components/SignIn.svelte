@@ -2,11 +2,23 @@
   import type { SignInNode } from '@pallmist/core/view';
 
   const { node }: { node: SignInNode } = $props();
+
+  /** Browsers carry the part after “#” along to this page and send it nowhere: it goes on with the way back. */
+  function withFragment(event: SubmitEvent) {
+    const back = event.currentTarget instanceof HTMLFormElement ? event.currentTarget.elements.namedItem('~back') : null;
+    if (back instanceof HTMLInputElement && back.value !== '' && !back.value.includes('#')) back.value += window.location.hash;
+  }
 </script>
 
 {#if node.reason}<p class="reason" role="status">{node.reason}</p>{/if}
-{#if node.signedInAs}<p>You are signed in as {node.signedInAs}. Signing in again changes the account.</p>{/if}
-<form method="post" action={node.action}>
+{#if node.signedInAs}
+  <p>You are signed in as {node.signedInAs}. Signing in again changes the account.</p>
+  <form class="out" method="post" action={node.signOut}>
+    <button>Sign out here</button>
+    <button name="~everywhere" value="yes">Sign out in every browser</button>
+  </form>
+{/if}
+<form method="post" action={node.action} onsubmit={withFragment}>
   <input type="hidden" name="~back" value={node.back} />
   <label>{node.name} <input name="~name" autocomplete="username" required maxlength="100" autocapitalize="none" spellcheck="false" /></label
   >
@@ -31,6 +43,19 @@
     border-radius: var(--round);
     padding: 1.3rem;
     margin-block: 1rem;
+  }
+  form.out {
+    display: flex;
+    flex-wrap: wrap;
+    background: none;
+    border: 0;
+    padding: 0;
+    max-width: none;
+  }
+  .out button {
+    background: none;
+    color: var(--leaf);
+    border: 1px solid var(--leaf);
   }
   label {
     display: grid;

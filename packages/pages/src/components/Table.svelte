@@ -72,7 +72,8 @@
         </tr>
       </thead>
       <tbody>
-        {#each node.rows as row (row.key)}
+        <!-- Rows are drawn over with other records, which is quicker than making new ones; the row that one types in stays itself. -->
+        {#each node.rows as row, place (row.key === node.edited?.key ? row.key : place)}
           {#if node.edited && node.edited.key === row.key}
             <tr class="edited">
               {#if node.choose}<td></td>{/if}

@@ -38,7 +38,13 @@ export class Owner {
   async enter(key: string, response: Response): Promise<boolean> {
     if (this.#key === undefined || !equal(key, this.#key)) return false;
     this.#key = undefined;
-    setCookie(response, cookieNames.owner, await this.#store.sessions.begin('owner', 'owner', lasts), lasts, this.#place());
+    setCookie(
+      response,
+      cookieNames.owner,
+      await this.#store.sessions.begin('owner', 'owner', { age: lasts, idle: lasts }),
+      lasts,
+      this.#place(),
+    );
     return true;
   }
 

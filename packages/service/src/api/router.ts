@@ -96,6 +96,7 @@ function makeHandlers({ store, live, apps, owner, keys, sealer }: ApiParts): Han
       await store.people.put(app, login, body.name, body.password, body.roles ?? []);
       return { done: true };
     },
+    listMails: async () => ({ mails: await store.mails.list(undefined, undefined, 50) }),
     listKeys: () => ({ keys: keys.list() }),
     rotateKeys: () => ({ keys: [keys.rotate()] }),
     forgetKey({ parameters }) {

@@ -1,6 +1,7 @@
 import { fieldName, planSave, sentForm, type FormState, type PageMaterial, type RecordData, type SentForm } from '@pallmist/core';
 import { renderPage, type Assets } from '@pallmist/pages/server';
 import type { Request, Response } from 'express';
+import type { PostOffice } from '../mail/post-office.ts';
 import type { Settings } from '../settings.ts';
 import type { Store } from '../store/open-store.ts';
 import { appCookiePlace, clearCookie, cookieNames, readCookie, setCookie } from './cookies.ts';
@@ -22,8 +23,13 @@ export class Forms {
   readonly #host: PageHost;
   readonly #settings: Settings;
   readonly #assets: Assets;
+  readonly #post: PostOffice;
+  readonly #base: () => string;
 
-  constructor(store: Store, host: PageHost, settings: Settings, assets: Assets) {
+  /** @param base where the public reaches the service */
+  constructor(store: Store, host: PageHost, settings: Settings, assets: Assets, post: PostOffice, base: () => string) {
+    this.#post = post;
+    this.#base = base;
     this.#store = store;
     this.#host = host;
     this.#settings = settings;
@@ -66,8 +72,12 @@ export class Forms {
       return;
     }
     await this.#forgetHeld(hosted, request, response);
+    const base = this.#base();
     let next = form.next(outcome.record);
-    if (await this.#host.preparer.fill(hosted, book)) next = form.next(outcome.record);
+    let mail = form.mail(outcome.record, base);
+    // What the links want sealed is known now.
+    if (await this.#host.preparer.fill(hosted, book)) [next, mail] = [form.next(outcome.record), form.mail(outcome.record, base)];
+    if (mail) await this.#post.take({ app: hosted.definition.app, ...mail });
     this.#lead(request, response, { saved: next ?? request.originalUrl });
   }
 

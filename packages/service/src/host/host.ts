@@ -6,7 +6,8 @@ import type { Store } from '../store/open-store.ts';
 import { sendFile, wantedFile } from './files.ts';
 import type { HostedApp } from './hosted-app.ts';
 import { message, type StatusMessage } from './messages.ts';
-import { Preparer, tools } from './prepare.ts';
+import { PageCache } from './page-cache.ts';
+import { Preparer, tools, type Elsewhere } from './prepare.ts';
 
 /** The media type by which the browser asks for a page’s material instead of its document. */
 export const materialType = 'application/vnd.pallmist.material+json';
@@ -16,6 +17,7 @@ export class PageHost {
   readonly #store: Store;
   readonly #assets: Assets;
   readonly #preparer: Preparer;
+  readonly #cache = new PageCache();
 
   constructor(store: Store, settings: Settings, sealer: Sealer, assets: Assets) {
     this.#store = store;
@@ -39,11 +41,31 @@ export class PageHost {
     response.setHeader('cache-control', 'private, no-cache');
     response.vary('Accept');
     response.vary('Cookie');
-    const prepared = await this.#preparer.prepare(hosted, request, response, forMaterial ? 'material' : 'document');
-    if ('say' in prepared) this.say(response, prepared.say);
-    else if ('redirect' in prepared) response.redirect(prepared.redirect.status, prepared.redirect.to);
-    else if (forMaterial) response.type(materialType).send(JSON.stringify(prepared.material));
-    else response.type('html').send(renderPage(prepared.material, tools, this.#assets));
+    const kind = forMaterial ? 'material' : 'document';
+    const admitted = await this.#preparer.admit(hosted, request, response, kind);
+    if (!('page' in admitted)) {
+      this.#lead(response, admitted);
+      return;
+    }
+    const { definition } = hosted;
+    const dataVersion = this.#store.writer.version(definition.app);
+    const key = admitted.repeats ? PageCache.keyOf(kind, request.originalUrl, admitted) : undefined;
+    let body = key === undefined ? undefined : this.#cache.find(hosted, dataVersion, key);
+    if (body === undefined) {
+      const loaded = await this.#preparer.load(hosted, admitted, request);
+      if (!('page' in loaded)) {
+        this.#lead(response, loaded);
+        return;
+      }
+      body = forMaterial ? JSON.stringify(loaded.material) : renderPage(loaded.material, tools, this.#assets);
+      if (key !== undefined) this.#cache.keep(hosted, dataVersion, key, body);
+    }
+    response.type(forMaterial ? materialType : 'html').send(body);
+  }
+
+  #lead(response: Response, elsewhere: Elsewhere): void {
+    if ('say' in elsewhere) this.say(response, elsewhere.say);
+    else response.redirect(elsewhere.redirect.status, elsewhere.redirect.to);
   }
 
   /** Answers with a page that says what went wrong. */

@@ -66,7 +66,7 @@ export function hostApp(source: string, draft: boolean): HostedApp | { problems:
           packed: usesPacked(app),
           sealed: usesSealed(app),
           cel: expressions.some((expression) => !isPlainPath(expression)),
-          fields: pageDefinition ? fieldsNamedOn(pageDefinition) : new Set(),
+          fields: pageDefinition ? fieldsNamedOn(pageDefinition, definition.mails) : new Set(),
         };
         parts.set(page, part);
       }

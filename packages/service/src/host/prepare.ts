@@ -1,11 +1,19 @@
 import {
+  admissionOf,
   allParameterTypes,
+  Evaluator,
+  pageScopeTypes,
+  scopeBeforeLoad,
   arrive,
   evaluateCel,
+  followBack,
+  ownNames,
+  ownValue,
   passGate,
   planLoad,
   quote,
   readAddress,
+  reasonIn,
   rejectValue,
   signInAddress,
   todayIn,
@@ -19,8 +27,11 @@ import {
   type PageData,
   type PageDefinition,
   type PageMaterial,
+  type Passage,
+  type Person,
   type PreviousPage,
   type Reading,
+  type Reason,
   type ShowTools,
 } from '@pallmist/core';
 import type { Request, Response } from 'express';
@@ -30,18 +41,37 @@ import type { Store } from '../store/open-store.ts';
 import { cookieNames, readCookie } from './cookies.ts';
 import type { HostedApp } from './hosted-app.ts';
 import { loadLists, loadRecords } from './load.ts';
-import { missingMessage, readingMessage, type StatusMessage } from './messages.ts';
+import { message, missingMessage, readingMessage, type StatusMessage } from './messages.ts';
 import { pruneData } from './prune.ts';
+import { firstAfterSignIn } from './sign-in.ts';
 import { openApp, validDays, type OpenedApp } from './sealed-app.ts';
 import { VisitMemory } from './visit.ts';
 
 export const tools: ShowTools = { cel: evaluateCel, types: allParameterTypes };
 
-/** What came of preparing a page: the page with its data, or where to go instead, or what to say. */
-export type Prepared =
-  | { material: PageMaterial; page: PageDefinition; compiled: CompiledApp; book: SealBook }
-  | { redirect: { status: 301 | 303; to: string }; signIn?: true }
-  | { say: StatusMessage };
+/** Where to go instead of to a page, or what to say instead of showing it. */
+export type Elsewhere = { redirect: { status: 301 | 303; to: string }; signIn?: true } | { say: StatusMessage };
+
+/** A page whose address is read and whose gate is passed; nothing is loaded yet. */
+export interface Admitted {
+  name: string;
+  page: PageDefinition;
+  compiled: CompiledPage;
+  reading: Reading;
+  circumstances: Circumstances;
+  /** Which rules for arrivals held, by number. */
+  held: number[];
+  book: SealBook;
+  /** Whether another request for the same address, in the same circumstances, gets the same. */
+  repeats: boolean;
+}
+
+/** A page with its data. */
+export interface Loaded {
+  page: PageDefinition;
+  material: PageMaterial;
+  book: SealBook;
+}
 
 /** How a page is asked for: as a document, by the browser for its material, or by sending one of its forms. */
 export type AskedAs = 'document' | 'material' | 'form';
@@ -58,7 +88,14 @@ export class Preparer {
     this.#visit = new VisitMemory(settings);
   }
 
-  async prepare(hosted: HostedApp, request: Request, response: Response, as: AskedAs): Promise<Prepared> {
+  /** Everything before a page is shown. */
+  async prepare(hosted: HostedApp, request: Request, response: Response, as: AskedAs): Promise<Loaded | Elsewhere> {
+    const admitted = await this.admit(hosted, request, response, as);
+    return 'page' in admitted ? this.load(hosted, admitted, request) : admitted;
+  }
+
+  /** Reads the address and asks the gate. */
+  async admit(hosted: HostedApp, request: Request, response: Response, as: AskedAs): Promise<Admitted | Elsewhere> {
     const full = as === 'document' ? this.#visit.takeArrival(hosted, request, response) : undefined;
     const address = full ?? request.originalUrl;
     const { compiled: app, book } = await this.#opened(hosted, address);
@@ -67,14 +104,12 @@ export class Preparer {
     const compiled = app.pages.get(reading.page ?? '');
     if (reading.page === undefined || !page || !compiled) return { say: readingMessage(hosted, reading) };
     const person = await this.person(hosted, request);
-    const gate = passGate(page, person);
-    if (!gate.admitted) {
-      const signInPage = hosted.definition.signIn?.page ?? '';
-      return {
-        redirect: { status: 303, to: signInAddress(hosted.compiled, signInPage, request.originalUrl, gate.why, reading.values) },
-        signIn: true,
-      };
+    if (person && as === 'document' && reading.page === hosted.definition.signIn?.page && reasonIn(reading) === 'needed') {
+      // Signed in already: straight to where one wanted to go.
+      return { redirect: { status: 303, to: followBack(app, reading.page, ownValue(reading, ownNames.back)) ?? firstAfterSignIn(hosted) } };
     }
+    const passage = this.#passage(hosted, page, reading, person);
+    if (passage !== 'admitted') return this.#turnAway(hosted, request, reading, passage);
     if (reading.status !== 'page') return { say: readingMessage(hosted, reading) };
     if (reading.former) return { redirect: { status: 301, to: todaysAddress(app, reading) } };
 
@@ -94,25 +129,62 @@ export class Preparer {
         return { redirect: { status: 303, to } };
       }
     }
-    const { data, settled, missing } = this.#load(hosted, compiled, page, { ...reading, values: arrival.values }, circumstances);
-    if (missing) return { say: missingMessage(hosted, reading.page, missing) };
-    const part = hosted.part(reading.page);
+    return {
+      name: reading.page,
+      page,
+      compiled,
+      reading: { ...reading, values: arrival.values },
+      circumstances,
+      held: arrival.held,
+      book,
+      repeats: full === undefined && readCookie(request, cookieNames.heldForm) === undefined && !hosted.part(reading.page).sealed,
+    };
+  }
+
+  /** Loads what an admitted page needs. */
+  async load(hosted: HostedApp, admitted: Admitted, request: Request): Promise<Loaded | Elsewhere> {
+    const { name, page, circumstances, held, book } = admitted;
+    const { data, settled, missing } = this.#load(hosted, admitted.compiled, page, admitted.reading, circumstances);
+    if (missing) return { say: missingMessage(hosted, name, missing) };
+    const part = hosted.part(name);
     pruneData(data, hosted.definition, part.fields);
-    const forms = await this.#heldForms(hosted, request, reading.page);
+    const forms = await this.#heldForms(hosted, request, name);
     const material: PageMaterial = {
       ...circumstances,
       app: part.app,
       cel: part.cel,
       packed: part.packed,
-      name: reading.page,
+      name,
       page,
       reading: settled,
       data,
       draft: hosted.draft,
-      ...(arrival.held.length > 0 ? { arrival: arrival.held } : {}),
+      ...(held.length > 0 ? { arrival: held } : {}),
       ...(forms ? { forms } : {}),
     };
-    return { page, compiled: app, book, material: part.sealed ? await this.#seal(hosted, material, book) : material };
+    return { page, book, material: part.sealed ? await this.#seal(hosted, material, book) : material };
+  }
+
+  /** Asks the gate; records are loaded for it only where its condition names them. */
+  #passage(hosted: HostedApp, page: PageDefinition, reading: Reading, person: Person | undefined): Passage {
+    const admission = admissionOf(page.admit, hosted.definition.gates);
+    return passGate(admission, person, (condition) => {
+      const circumstances = { today: todayIn(hosted.definition.timeZone ?? 'UTC'), visit: {}, ...(person ? { person } : {}) };
+      const plan = planLoad(hosted.definition, page, reading.values, circumstances, evaluateCel);
+      const records = condition.includes('record') ? loadRecords(this.#store.records, hosted.definition, plan).records : {};
+      const scope = { ...scopeBeforeLoad(hosted.definition, reading.values, circumstances), record: records };
+      return new Evaluator(scope, pageScopeTypes(hosted.definition, page), evaluateCel).holds(condition);
+    });
+  }
+
+  /** To the sign-in page, which remembers the way; or, with an account that is not enough, a page that says so. */
+  #turnAway(hosted: HostedApp, request: Request, reading: Reading, passage: Passage): Elsewhere {
+    const signInPage = hosted.definition.signIn?.page ?? '';
+    const wayIn = (why: Reason) => signInAddress(hosted.compiled, signInPage, request.originalUrl, why, reading.values);
+    if (passage === 'sign-in') return { redirect: { status: 303, to: wayIn('needed') }, signIn: true };
+    const refused = message(hosted, 403, 'This page is not open to you', ['The account that you are signed in with may not see it.']);
+    refused.message.ways.unshift({ text: 'Sign in with another account', href: wayIn('other') });
+    return { say: refused };
   }
 
   /** The app’s addresses, with the sealed values of this one opened. */

@@ -6,8 +6,6 @@ import type { Store } from '../store/open-store.ts';
 import { appCookiePlace, clearCookie, cookieNames, readCookie, setCookie } from './cookies.ts';
 import type { HostedApp } from './hosted-app.ts';
 
-/** A session ends after twelve hours. */
-const lasts = 12 * 60 * 60 * 1000;
 const attempts = { window: 10 * 60 * 1000, most: 30 };
 
 /** Signs people in and out of apps. */
@@ -62,30 +60,36 @@ export class SignIn {
     response.locals['signedIn'] = true;
     // A new token at each sign-in: one that was planted before is worth nothing.
     await this.#store.sessions.end(readCookie(request, cookieNames.person));
-    setCookie(
-      response,
-      cookieNames.person,
-      await this.#store.sessions.begin(hosted.scope, login, lasts),
-      lasts,
-      appCookiePlace(hosted, this.#settings),
-    );
-    response.redirect(303, back ?? this.#first(hosted));
+    await this.#begin(hosted, login, response);
+    response.redirect(303, back ?? firstAfterSignIn(hosted));
   }
 
+  async #begin(hosted: HostedApp, login: string, response: Response): Promise<void> {
+    const { session } = this.#settings;
+    const token = await this.#store.sessions.begin(hosted.scope, login, session);
+    setCookie(response, cookieNames.person, token, session.age, appCookiePlace(hosted, this.#settings));
+  }
+
+  /** Signs out here, or, where the form says so, in every browser. */
   async signOut(hosted: HostedApp, request: Request, response: Response): Promise<void> {
-    await this.#store.sessions.end(readCookie(request, cookieNames.person));
+    const token = readCookie(request, cookieNames.person);
+    const everywhere = (request.body as Record<string, unknown> | undefined)?.['~everywhere'] === 'yes';
+    const login = everywhere ? await this.#store.sessions.login(hosted.scope, token) : undefined;
+    if (login !== undefined) await this.#store.sessions.endAll(hosted.scope, login);
+    await this.#store.sessions.end(token);
     clearCookie(response, cookieNames.person, appCookiePlace(hosted, this.#settings));
-    const signInPage = hosted.definition.signIn?.page;
-    response.redirect(303, signInPage === undefined ? this.#home(hosted) : signInAddress(hosted.compiled, signInPage, undefined, 'left'));
-  }
-
-  /** Where one lands when no other address was wanted. */
-  #first(hosted: HostedApp): string {
-    const first = hosted.definition.signIn?.first;
-    return (first && writeAddress(hosted.compiled, first.page, first.values ?? {}).address) ?? this.#home(hosted);
+    const { signIn } = hosted.definition;
+    const after = signIn?.afterSignOut && writeAddress(hosted.compiled, signIn.afterSignOut.page, signIn.afterSignOut.values ?? {}).address;
+    response.redirect(303, after ?? (signIn ? signInAddress(hosted.compiled, signIn.page, undefined, 'left') : this.#home(hosted)));
   }
 
   #home(hosted: HostedApp): string {
     return hosted.compiled.mount === '' ? '/' : hosted.compiled.mount;
   }
+}
+
+/** Where one lands after sign-in when no other address was wanted. */
+export function firstAfterSignIn(hosted: HostedApp): string {
+  const first = hosted.definition.signIn?.first;
+  return (first && writeAddress(hosted.compiled, first.page, first.values ?? {}).address) ?? (hosted.compiled.mount || '/');
 }

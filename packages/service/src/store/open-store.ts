@@ -7,7 +7,9 @@ import { AppStore } from './apps.ts';
 import { entities } from './entities/index.ts';
 import { FirstTables1700000000001 } from './migrations/1-first-tables.ts';
 import { FilesAndHeldForms1700000000002 } from './migrations/2-files-and-held-forms.ts';
+import { IdleSessionsAndMails1700000000003 } from './migrations/3-idle-sessions-and-mails.ts';
 import { FileStore } from './files.ts';
+import { MailStore } from './mails.ts';
 import { PeopleStore } from './people.ts';
 import { HeldFormStore } from './held-forms.ts';
 import { RecordWriter } from './record-writer.ts';
@@ -24,6 +26,7 @@ export interface Store {
   writer: RecordWriter;
   files: FileStore;
   heldForms: HeldFormStore;
+  mails: MailStore;
   close(): Promise<void>;
 }
 
@@ -47,7 +50,7 @@ export async function openStore(directory: string): Promise<Store> {
     driver: Libsql,
     database: file,
     entities,
-    migrations: [FirstTables1700000000001, FilesAndHeldForms1700000000002],
+    migrations: [FirstTables1700000000001, FilesAndHeldForms1700000000002, IdleSessionsAndMails1700000000003],
     migrationsRun: true,
     synchronize: false,
     prepareDatabase(database: Sqlite) {
@@ -76,6 +79,7 @@ export async function openStore(directory: string): Promise<Store> {
     }),
     files: new FileStore(source),
     heldForms: new HeldFormStore(source),
+    mails: new MailStore(source),
     close: () => source.destroy(),
   };
 }

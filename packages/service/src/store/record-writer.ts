@@ -21,11 +21,21 @@ export type Saved = { key: string } | { problems: FieldProblems; problem?: strin
 export class RecordWriter {
   readonly #sqlite: Sqlite;
   readonly #tablesChanged: () => void;
+  readonly #versions = new Map<string, number>();
 
   /** @param tablesChanged told when tables have other columns than before */
   constructor(sqlite: Sqlite, tablesChanged: () => void) {
     this.#sqlite = sqlite;
     this.#tablesChanged = tablesChanged;
+  }
+
+  /** Another number whenever a record of the app has changed since the service started. */
+  version(app: string): number {
+    return this.#versions.get(app) ?? 0;
+  }
+
+  #changed(app: string): void {
+    this.#versions.set(app, this.version(app) + 1);
   }
 
   /** Makes the tables, columns and indexes that the collections need. Nothing is ever dropped here. */
@@ -49,6 +59,7 @@ export class RecordWriter {
   /** Puts these records in the place of a collection's records, all or none. */
   replaceAll(app: string, name: string, collection: CollectionDefinition, records: readonly PlainRecord[]): void {
     const table = tableName(app, name);
+    this.#changed(app);
     inTransaction(this.#sqlite, () => {
       this.#sqlite.exec(`DELETE FROM ${table}`);
       const names = Object.keys(collection.fields);
@@ -62,6 +73,7 @@ export class RecordWriter {
   save(app: string, collections: Collections, plan: SavePlan): Saved {
     const collection = collections[plan.collection];
     if (!collection) return { problems: {}, problem: 'There is no such collection.' };
+    this.#changed(app);
     return inTransaction(this.#sqlite, () => {
       if (plan.action === 'remove') return this.#remove(app, collections, plan);
       const values = { ...plan.values };

@@ -10,6 +10,8 @@ import { checkPageContent } from './content.ts';
 import type { CheckContext } from './context.ts';
 import { ScopeCheck } from './expressions.ts';
 import { checkLink } from './links.ts';
+import { walkContent } from '../component-facets.ts';
+import { checkMailsUsed } from './mails.ts';
 import { checkNames } from './names.ts';
 import { checkParameterPatterns } from './patterns.ts';
 import { checkSensitive } from './sensitive.ts';
@@ -62,14 +64,27 @@ export function checkDefinition(
     scope.text(['navigation', index, 'text'], entry.text);
     checkLink(context, ['navigation', index, 'to'], entry.to, scope);
   }
-  if (definition.signIn?.first) checkLink(context, ['signIn', 'first'], definition.signIn.first, scope);
+  for (const key of ['first', 'afterSignOut'] as const) {
+    const link = definition.signIn?.[key];
+    if (link) checkLink(context, ['signIn', key], link, scope);
+  }
   checkParameterPatterns(context);
   checkSensitive(context);
   checkSignIn(context);
   checkNames(context);
   checkWords(context);
+  checkMailsUsed(context, sentMails(definition));
   checkUsage(context);
   return { compiled, problems };
 }
 
 const inOrder = (problems: Problem[]) => problems.sort((a, b) => (a.line ?? 0) - (b.line ?? 0) || (a.column ?? 0) - (b.column ?? 0));
+
+const sentMails = (definition: AppDefinition) =>
+  new Set(
+    Object.values(definition.pages).flatMap(({ content }) =>
+      [...walkContent(content)].flatMap(({ component }) =>
+        component.show === 'form' && component.mail !== undefined ? [component.mail] : [],
+      ),
+    ),
+  );

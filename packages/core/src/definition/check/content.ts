@@ -10,6 +10,7 @@ import { ScopeCheck } from './expressions.ts';
 import { checkArrival } from './arrival.ts';
 import { checkAsk, checkForm } from './forms.ts';
 import { checkLink } from './links.ts';
+import { checkMailOf } from './mails.ts';
 import { checkReads } from './reads.ts';
 
 /** Everything on one page that refers to something: texts, conditions, links, bindings, reads. */
@@ -27,6 +28,7 @@ export function checkPageContent(context: CheckContext, name: string, page: Page
   const place: Place = ['pages', name];
   scope.text([...place, 'title'], page.title);
   const { rows: _, total: __, label: ___, ...beforeReads } = types;
+  checkAdmission(context, place, page, new ScopeCheck(context, beforeReads));
   checkReads(context, place, page, new ScopeCheck(context, beforeReads));
   const { record: ____, ...atArrival } = beforeReads;
   checkArrival(context, place, page, new ScopeCheck(context, atArrival), scope);
@@ -54,8 +56,17 @@ export function checkPageContent(context: CheckContext, name: string, page: Page
     }
     checkComponent(context, at, page, component);
     checkForm(context, at, page, component, forms);
+    checkMailOf(context, at, page, component);
     if (component.show === 'ask') checkAsk(context, at, component);
   }
+}
+
+/** The condition of a page's gate, its own or the one of the app that it names: it has to make sense on this page. */
+function checkAdmission(context: CheckContext, place: Place, page: PageDefinition, scope: ScopeCheck): void {
+  const { admit } = page;
+  if (typeof admit === 'object' && admit.when !== undefined) scope.condition([...place, 'admit', 'when'], admit.when);
+  const named = typeof admit === 'string' ? context.definition.gates?.[admit]?.when : undefined;
+  if (named !== undefined) scope.condition([...place, 'admit'], named);
 }
 
 function checkPageName(context: CheckContext, at: Place, name: string): void {

@@ -137,17 +137,17 @@ export function checkAsk(context: CheckContext, at: Place, component: ComponentO
   const target = context.compiled.pages.get(component.page);
   if (target === undefined) return;
   const inQuery = target.query.map(({ name }) => name);
-  for (const [index, name] of component.inputs.entries()) {
+  for (const [index, name] of component.boxes.entries()) {
     if (inQuery.includes(name)) continue;
-    report(context, [...at, 'inputs', index], {
+    report(context, [...at, 'boxes', index], {
       code: 'unknown-parameter',
       message: `The page “${component.page}” has no query parameter “${name}”.`,
       hint: suggest(name, inQuery),
-      ...mendName([...at, 'inputs', index], name, inQuery),
+      ...mendName([...at, 'boxes', index], name, inQuery),
     });
   }
   for (const parameter of target.parameters) {
-    if (!parameter.required || component.inputs.includes(parameter.name) || component.values?.[parameter.name] !== undefined) continue;
+    if (!parameter.required || component.boxes.includes(parameter.name) || component.values?.[parameter.name] !== undefined) continue;
     report(context, at, {
       code: 'link-misses',
       message: `The page “${component.page}” requires “${parameter.name}”, which is not asked for.`,

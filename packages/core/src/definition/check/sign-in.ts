@@ -1,12 +1,15 @@
 import { suggest } from '../../near.ts';
+import type { PageDefinition } from '../app-schema.ts';
 import { walkContent } from '../component-facets.ts';
 import { report, type CheckContext } from './context.ts';
+import { mendName } from './mend-name.ts';
 
 /** A page that asks for sign-in needs a page to sign in on, which anybody may see and which holds the form. */
 export function checkSignIn(context: CheckContext): void {
   const { pages, signIn } = context.definition;
   for (const [name, page] of Object.entries(pages)) {
-    if (page.admit === 'signed-in' && signIn === undefined) {
+    checkGateName(context, name, page.admit);
+    if (page.admit !== undefined && page.admit !== 'everyone' && signIn === undefined) {
       report(context, ['pages', name, 'admit'], {
         code: 'no-sign-in',
         message: `“${name}” asks for sign-in, but the app has no sign-in page.`,
@@ -24,7 +27,7 @@ export function checkSignIn(context: CheckContext): void {
     });
     return;
   }
-  if (page.admit === 'signed-in') {
+  if (page.admit !== undefined && page.admit !== 'everyone') {
     report(context, ['pages', signIn.page, 'admit'], {
       code: 'sign-in-closed',
       message: 'The sign-in page itself asks for sign-in, so nobody could get in.',
@@ -46,4 +49,18 @@ export function checkSignIn(context: CheckContext): void {
       hint: 'Add { show: sign-in } to its content.',
     });
   }
+}
+
+/** A page that names a gate names one that there is. */
+function checkGateName(context: CheckContext, page: string, admit: PageDefinition['admit']): void {
+  if (typeof admit !== 'string' || admit === 'everyone' || admit === 'signed-in') return;
+  const gates = Object.keys(context.definition.gates ?? {});
+  if (gates.includes(admit)) return;
+  const place = ['pages', page, 'admit'];
+  report(context, place, {
+    code: 'unknown-gate',
+    message: `There is no gate “${admit}”.`,
+    hint: suggest(admit, ['everyone', 'signed-in', ...gates]),
+    ...mendName(place, admit, ['everyone', 'signed-in', ...gates]),
+  });
 }

@@ -7,7 +7,7 @@ export function checkUsage(context: CheckContext): void {
   const { definition } = context;
   const linked = linkedPages(definition);
   for (const [name, page] of Object.entries(definition.pages)) {
-    const text = JSON.stringify({ title: page.title, reads: page.reads, arrival: page.arrival, content: page.content });
+    const text = JSON.stringify({ title: page.title, admit: page.admit, reads: page.reads, arrival: page.arrival, content: page.content });
     const bound = new Set([...walkContent(page.content)].flatMap(({ facets }) => facets.binds.map((bind) => bind.name)));
     for (const parameter of Object.keys(page.parameters ?? {})) {
       if (bound.has(parameter) || new RegExp(`\\b(?:param|record|label)\\.\\??${parameter}\\b`).test(text)) continue;
@@ -31,7 +31,8 @@ export function checkUsage(context: CheckContext): void {
 
 function linkedPages(definition: AppDefinition): Set<string> {
   const linked = new Set((definition.navigation ?? []).map((entry) => entry.to.page));
-  if (definition.signIn?.first) linked.add(definition.signIn.first.page);
+  for (const mail of Object.values(definition.mails ?? {})) for (const { to } of Object.values(mail.links ?? {})) linked.add(to.page);
+  for (const link of [definition.signIn?.first, definition.signIn?.afterSignOut]) if (link) linked.add(link.page);
   for (const [name, page] of Object.entries(definition.pages)) {
     for (const target of linksFrom(page)) if (target !== name) linked.add(target);
   }

@@ -31,6 +31,7 @@ export const form = z.strictObject({
   fields: z.array(formField).optional(),
   set: setValues,
   button: text.optional(),
+  mail: name.optional().describe('The mail that is sent when the form has been saved'),
   then: link.optional().describe('Where one goes afterwards; the rule is the same page, without the record if it is removed'),
   when,
 });
@@ -39,7 +40,7 @@ export const ask = z.strictObject({
   show: z.literal('ask'),
   label: text.describe('What is asked for'),
   page: name.describe('The page that the answers are sent to'),
-  inputs: z.array(name).min(1).describe('Parameters of that page, each of which gets a box'),
+  boxes: z.array(name).min(1).describe('Parameters of that page, each of which gets a box'),
   values: z.record(name, value).optional().describe('Values for other parameters of that page'),
   button: text.optional(),
   when,

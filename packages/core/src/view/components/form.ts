@@ -82,7 +82,7 @@ function boxFor(declared: Boxed | undefined, lines: number | undefined, shower: 
 
 /** A form whose answers are the parameters of the page that it leads to. */
 export function ask(component: ComponentOf<'ask'>, shower: Shower): AskNode {
-  const { page, inputs, values } = component;
+  const { page, values } = component;
   const declared = shower.material.app.pages[page]?.parameters ?? {};
   // Where a path would lack a value there is no address, and the form leads to the app's first page.
   const address = shower.href({ page, ...(values === undefined ? {} : { values }) }) ?? (shower.app.mount || '/');
@@ -91,7 +91,7 @@ export function ask(component: ComponentOf<'ask'>, shower: Shower): AskNode {
     id: shower.newId(),
     label: shower.text(component.label),
     form: shower.formFor(page, address),
-    boxes: inputs.map((name) => {
+    boxes: component.boxes.map((name) => {
       const declaration = declared[name];
       const { type, of, min, max, maxLength, label, help } = declaration ?? { type: 'text' as const };
       const boxed: Boxed = { type: type as Boxed['type'], of, min, max, maxLength, required: declaration?.required };

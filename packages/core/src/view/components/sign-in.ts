@@ -9,6 +9,7 @@ const ownReasons: Record<Reason, string> = {
   needed: 'Sign in to see this page. You will be taken there at once.',
   wrong: 'The name and the password do not belong together. Please try again.',
   left: 'You are signed out.',
+  other: 'This page is not open to the account that you are signed in with. You may sign in with another one.',
   busy: 'There were too many attempts. Please wait a few minutes and try again.',
 };
 
@@ -22,6 +23,7 @@ export function signIn(component: ComponentOf<'sign-in'>, shower: Shower): SignI
     password: shower.text(component.password, 'Password'),
     button: shower.text(component.button, 'Sign in'),
     back: ownValue(reading, ownNames.back) ?? '',
+    signOut: `${shower.app.mount}/~sign-out`,
     ...(why === undefined ? {} : { reason: shower.text(app.signIn?.reasons[why], ownReasons[why]) }),
     ...(person ? { signedInAs: person.name } : {}),
   };

@@ -62,8 +62,11 @@ export interface SessionRow {
   /** `owner` for the console, else `live:APP` or `draft:APP`. */
   scope: string;
   login: string;
-  /** Milliseconds since 1970. */
+  /** When it ends unless it is used, and when it ends in any case; milliseconds since 1970. */
   endsAt: number;
+  latestEnd: number;
+  /** Milliseconds without use after which it ends. */
+  idle: number;
 }
 export const Session = new EntitySchema<SessionRow>({
   name: 'session',
@@ -72,6 +75,8 @@ export const Session = new EntitySchema<SessionRow>({
     scope: { type: 'text' },
     login: { type: 'text' },
     endsAt: { type: 'integer', name: 'ends_at' },
+    latestEnd: { type: 'integer', name: 'latest_end' },
+    idle: { type: 'integer' },
   },
 });
 
@@ -114,4 +119,35 @@ export const HeldForm = new EntitySchema<HeldFormRow>({
   },
 });
 
-export const entities = [Draft, Edition, PersonEntity, Session, FileEntity, HeldForm];
+/** A mail: waiting to be sent, sent, or kept in the outbox where no mail server is configured. */
+export interface MailRow {
+  number: number;
+  app: string;
+  /** RFC 3339, UTC. */
+  writtenAt: string;
+  recipient: string;
+  subject: string;
+  text: string;
+  html: string;
+  state: 'kept' | 'waiting' | 'sent' | 'failed';
+  /** How often it was tried, and what went wrong last. */
+  tries: number;
+  problem: string;
+}
+export const MailEntity = new EntitySchema<MailRow>({
+  name: 'mail',
+  columns: {
+    number: { type: 'integer', primary: true, generated: 'increment' },
+    app: { type: 'text' },
+    writtenAt: { type: 'text', name: 'written_at' },
+    recipient: { type: 'text' },
+    subject: { type: 'text' },
+    text: { type: 'text' },
+    html: { type: 'text' },
+    state: { type: 'text' },
+    tries: { type: 'integer' },
+    problem: { type: 'text' },
+  },
+});
+
+export const entities = [Draft, Edition, PersonEntity, Session, FileEntity, HeldForm, MailEntity];

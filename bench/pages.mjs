@@ -1,0 +1,169 @@
+// Hosted pages against bare Express, and what a person at a browser waits for.
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { gzipSync } from 'node:zlib';
+import autocannon from 'autocannon';
+import express from 'express';
+import { readSettings, startService } from '../packages/service/dist/index.js';
+import { chromium } from 'playwright-core';
+import { median } from './measure.mjs';
+
+const demo = new URL('../demo/quillmoor/', import.meta.url);
+const address = '/garden/specimens?q=fern&house=palm';
+const rounds = 7;
+
+/** The demo garden on a port of its own. */
+async function garden() {
+  const data = mkdtempSync(join(tmpdir(), 'pallmist-bench-'));
+  const service = await startService({ ...readSettings({}), port: 0, data, log: 'silent' });
+  const names = ['zones', 'houses', 'keepers', 'specimens', 'care', 'notes'];
+  const texts = Object.fromEntries(names.map((name) => [name, readFileSync(new URL(`data/${name}.csv`, demo), 'utf8')]));
+  await service.apps.push('quillmoor', readFileSync(new URL('app.yaml', demo), 'utf8'), undefined, texts);
+  await service.apps.publish('quillmoor', undefined);
+  return {
+    base: service.base,
+    async stop() {
+      await service.stop();
+      rmSync(data, { recursive: true });
+    },
+  };
+}
+
+/** Requests a second with 8 connections, for two seconds. */
+const load = async (url, more = {}) => (await autocannon({ url, connections: 8, duration: 2, ...more })).requests.average;
+
+/** The same with another address each time, so that every page is loaded and drawn anew. */
+let fresh = 0;
+const loadFresh = (base) =>
+  load(base, {
+    requests: [
+      {
+        method: 'GET',
+        setupRequest: (request) => ({ ...request, path: `${address}&planted=1996-01-01..&unknown=${++fresh}` }),
+      },
+    ],
+  });
+
+async function throughput(base) {
+  const page = await (await fetch(base + address)).text();
+  const bare = express();
+  bare.get('/{*any}', (_, response) => {
+    response.type('html').send(page);
+  });
+  const server = await new Promise((resolve) => {
+    const listening = bare.listen(0, '127.0.0.1', () => resolve(listening));
+  });
+  const plain = `http://127.0.0.1:${server.address().port}/`;
+  await Promise.all([load(base + address), load(plain)]);
+  const ours = [];
+  const anew = [];
+  const theirs = [];
+  for (let round = 0; round < rounds; round++) {
+    ours.push(await load(base + address));
+    anew.push(await loadFresh(base));
+    theirs.push(await load(plain));
+  }
+  server.close();
+  const ratio = (values) => median(values.map((value, index) => value / theirs[index]));
+  return {
+    ours: median(ours),
+    anew: median(anew),
+    theirs: median(theirs),
+    ratio: ratio(ours),
+    ratioAnew: ratio(anew),
+    bytes: page.length,
+  };
+}
+
+/** Milliseconds from a click until what it changes is laid out, in the page. */
+async function inBrowser(base) {
+  const options = JSON.parse(readFileSync(new URL('../scripts/chromium.json', import.meta.url), 'utf8'));
+  const browser = await chromium.launch(options);
+  const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+  const taken = () => page.waitForFunction(() => document.documentElement.dataset.taken === 'true');
+
+  await page.goto(`${base}/garden/specimens/QM-0412`);
+  await taken();
+  const views = await page.evaluate(async () => {
+    const times = [];
+    for (let click = 0; click < 110; click++) {
+      const tabs = document.querySelectorAll('main nav a');
+      const begun = performance.now();
+      tabs[click % tabs.length].click();
+      await new Promise((resolve) => queueMicrotask(() => queueMicrotask(resolve)));
+      document.body.getBoundingClientRect();
+      times.push(performance.now() - begun);
+      await new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve, 20)));
+    }
+    return times.slice(10).sort((a, b) => a - b);
+  });
+
+  await page.goto(`${base}/garden/specimens?q=e`);
+  await taken();
+  const data = await page.evaluate(async () => {
+    const times = [];
+    const first = () => document.querySelector('tbody tr')?.textContent;
+    for (let click = 0; click < 45; click++) {
+      const before = first();
+      const begun = performance.now();
+      document.querySelectorAll('main thead a')[click % 2 === 0 ? 3 : 0].click();
+      await new Promise((resolve) => {
+        const watch = new MutationObserver(() => {
+          if (first() === before) return;
+          watch.disconnect();
+          resolve();
+        });
+        watch.observe(document.querySelector('main'), { subtree: true, childList: true, characterData: true });
+      });
+      document.body.getBoundingClientRect();
+      times.push(performance.now() - begun);
+      await new Promise((resolve) => setTimeout(resolve, 60));
+    }
+    return times.slice(5);
+  });
+  const loads = [];
+  for (let round = 0; round < 25; round++) {
+    await page.goto(`${base}/garden/specimens?q=e&sort=${round % 2 === 0 ? '-height' : 'height'}`);
+    await taken();
+    loads.push(await page.evaluate(() => performance.now()));
+  }
+  await browser.close();
+  return { views, data: median(data), load: median(loads) };
+}
+
+/** Kilobytes of JavaScript, minified and gzipped, that pages of three kinds load. */
+function sizes() {
+  const folder = new URL('../packages/pages/dist/browser/', import.meta.url);
+  const manifest = JSON.parse(readFileSync(new URL('manifest.json', folder), 'utf8'));
+  const weigh = (entry) => {
+    const files = new Set();
+    const walk = (key) => {
+      const found = manifest[key];
+      if (!found || files.has(found.file)) return;
+      files.add(found.file);
+      for (const other of found.imports ?? []) walk(other);
+    };
+    walk(entry);
+    return [...files];
+  };
+  const kilobytes = (files) =>
+    [...new Set(files)].reduce((sum, file) => sum + gzipSync(readFileSync(new URL(file, folder))).length, 0) / 1024;
+  const [start] = Object.entries(manifest).find(([, value]) => value.isEntry) ?? [];
+  const dynamic = (name) => Object.keys(manifest).find((key) => manifest[key].isDynamicEntry && key.includes(name));
+  const plain = weigh(start);
+  return {
+    plain: kilobytes(plain),
+    cel: kilobytes([...plain, ...weigh(dynamic('cel'))]),
+    packed: kilobytes([...plain, ...weigh(dynamic('packed'))]),
+  };
+}
+
+export async function benchPages() {
+  const { base, stop } = await garden();
+  try {
+    return { throughput: await throughput(base), browser: await inBrowser(base), sizes: sizes() };
+  } finally {
+    await stop();
+  }
+}

@@ -1,0 +1,38 @@
+import type { Command } from 'commander';
+import { CommandError, exit } from '../exit.ts';
+import { columns, print } from '../output.ts';
+import { clientFor, withService, type ServiceOptions } from '../target.ts';
+
+export function addOutbox(program: Command): void {
+  withService(program.command('outbox').argument('[number]', 'Number of a mail, to read it'))
+    .description('List the newest mails, or read one of them.')
+    .addHelpText('after', '\nExamples:\n  pallmist outbox\n  pallmist outbox 3')
+    .action(async (number: string | undefined, options: ServiceOptions) => {
+      const { mails } = await clientFor(options).call('listMails', {}, undefined);
+      if (number === undefined) {
+        print(options.json, { mails }, () =>
+          mails.length === 0
+            ? ['There are no mails yet.']
+            : columns(
+                mails.map((mail) => [
+                  String(mail.number),
+                  mail.writtenAt.slice(0, 16).replace('T', ' '),
+                  mail.state,
+                  mail.recipient,
+                  mail.subject,
+                ]),
+              ),
+        );
+        return;
+      }
+      const mail = mails.find((candidate) => String(candidate.number) === number);
+      if (!mail) throw new CommandError(exit.problems, `There is no mail ${number} among the newest. pallmist outbox lists them.`);
+      print(options.json, mail, () => [
+        `To: ${mail.recipient}`,
+        `Subject: ${mail.subject}`,
+        `State: ${mail.state}${mail.problem === '' ? '' : ` (${mail.problem})`}`,
+        '',
+        mail.text.trimEnd(),
+      ]);
+    });
+}
