@@ -172,7 +172,7 @@ describe.each([true, false])('components, with JavaScript: %s', (javaScript) => 
 
   it('a question on the first page leads to the list, in the one written form', async () => {
     await open('');
-    await page.getByLabel('Search (may stay empty)').fill('sundew & co');
+    await page.getByLabel('Search').fill('sundew & co');
     await page.getByRole('button', { name: 'Find' }).click();
     await page.waitForURL(/specimens\?q=sundew/);
     expect(await values()).toMatchObject({ q: 'sundew & co' });

@@ -53,11 +53,11 @@
     display: flex;
     flex-wrap: wrap;
     align-items: center;
-    gap: 0.2rem 2rem;
+    gap: 0.2rem 1.4rem;
   }
   .bar,
   main {
-    max-width: 68rem;
+    max-width: 72rem;
     margin-inline: auto;
     padding: 0.6rem 1.2rem;
   }

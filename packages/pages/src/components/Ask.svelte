@@ -17,7 +17,7 @@
 
 <form method="get" action={node.form.action} aria-label={node.label} onsubmit={submitted}>
   <Keeps form={node.form} />
-  {#each node.boxes as box (box.name)}<BoxField {box} id="{node.id}-{box.name}" />{/each}
+  {#each node.boxes as box (box.name)}<BoxField {box} id="{node.id}-{box.name}" asking />{/each}
   <button>{node.button}</button>
 </form>
 
@@ -25,12 +25,13 @@
   form {
     display: flex;
     flex-wrap: wrap;
-    align-items: end;
+    align-items: start;
     gap: 0.8rem;
     margin-block: 0.8rem;
   }
   button {
     min-height: 2.5rem;
+    margin-block-start: 1.45rem;
     background: var(--leaf);
     color: var(--on-leaf);
     border: 0;

@@ -10,9 +10,12 @@
     form?: string | undefined;
     /** The label is said, not shown. */
     bare?: boolean;
+    /** Nothing has to be filled in, so nothing is said of it. */
+    asking?: boolean;
   }
-  const { box, id, form, bare = false }: Props = $props();
+  const { box, id, form, bare = false, asking = false }: Props = $props();
   const about = $derived([box.help && `${id}-help`, box.problem && `${id}-problem`].filter(Boolean).join(' ') || undefined);
+  const label = $derived(box.required || asking || box.kind === 'check' ? box.label : `${box.label} (may stay empty)`);
   // Written out for each element: a spread would bring along code that every page loads.
   const invalid = $derived(box.problem ? ('true' as const) : undefined);
   const said = $derived(bare ? box.label : undefined);
@@ -70,9 +73,7 @@
 
 <div class:check={box.kind === 'check'}>
   {#if bare}{@render control()}{:else}
-    <Labelled label={box.required ? box.label : `${box.label}${box.kind === 'check' ? '' : ' (may stay empty)'}`}
-      >{@render control()}</Labelled
-    >
+    <Labelled {label}>{@render control()}</Labelled>
   {/if}
   {#if box.help && !bare}<p id="{id}-help">{box.help}</p>{/if}
   {#if box.problem}<p id="{id}-problem" class="problem">{box.problem}</p>{/if}

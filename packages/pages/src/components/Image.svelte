@@ -8,6 +8,8 @@
 
 <style>
   img {
+    display: block;
+    margin-block: 0.6rem;
     max-width: 100%;
     height: auto;
     border-radius: var(--round);

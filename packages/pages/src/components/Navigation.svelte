@@ -27,7 +27,7 @@
   ul {
     display: flex;
     flex-wrap: wrap;
-    gap: 0.2rem 1.4rem;
+    gap: 0.2rem 1.1rem;
     list-style: none;
     margin: 0;
     padding: 0;
