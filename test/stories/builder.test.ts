@@ -3,6 +3,7 @@ import { afterAll, beforeAll, expect, it } from 'vitest';
 import { axeProblems } from '../support/axe.ts';
 import { launchChromium, watchErrors } from '../support/chromium.ts';
 import { startGarden, type TestService } from '../support/garden-service.ts';
+import { Visitor } from '../support/visitor.ts';
 
 let service: TestService;
 let browser: Browser;
@@ -102,5 +103,31 @@ it('finds the same place again after a reload, and reports no error', async () =
   await page.reload();
   await page.locator('details[open] summary', { hasText: 'view' }).waitFor();
   expect(page.url()).toBe(before);
+  expect(errors).toEqual([]);
+});
+
+it('shows the outbox, and who came by what', async () => {
+  const member = { '~form': 'join', name: 'Odo', mail: 'odo@moor.example', kind: 'friend' };
+  const adopt = { '~form': 'adopt', name: 'Odo', mail: 'odo@moor.example' };
+  const visitor = new Visitor(service.base);
+  await visitor.text('/garden/membership?via=leaflet-26');
+  expect((await visitor.send('/garden/membership', member)).status).toBe(303);
+  await visitor.send('/garden/specimens/QM-0412?adopt=true', adopt);
+  await new Visitor(service.base).text('/garden?via=leaflet-26');
+
+  await page.goto(`${service.base}/-/console/`);
+  await page.getByRole('link', { name: 'Outbox' }).click();
+  await page.getByRole('link', { name: 'Needle foxtail is yours to look after' }).click();
+  const mail = page.getByRole('article', { name: 'Needle foxtail is yours to look after' });
+  expect(await mail.innerText()).toContain(`${service.base}/garden/specimens/QM-0412?`);
+  expect(page.url()).toBe(`${service.base}/-/console/outbox/mails?mail=1`);
+  await page.reload();
+  await mail.waitFor();
+  expect(await axeProblems(page)).toEqual([]);
+
+  await page.getByRole('link', { name: 'Apps', exact: true }).click();
+  await page.getByRole('link', { name: 'Arrivals' }).click();
+  expect(await page.getByRole('row', { name: /via=leaflet-26/ }).innerText()).toMatch(/\b2\b[^]*\b2\b[^]*\b1\b/);
+  expect(await axeProblems(page)).toEqual([]);
   expect(errors).toEqual([]);
 });

@@ -141,3 +141,31 @@ export const mails = z.object({
     )
     .describe('The newest first, at most 50'),
 });
+
+export const shortBody = z.object({
+  address: z.string().min(1).max(20_000).describe('An address of the published app'),
+  days: z.number().min(0.01).max(3650).optional().describe('How long it leads anywhere; for ever when left out'),
+});
+
+const shortAddress = z.object({
+  code: z.string(),
+  short: z.string().describe('The whole short address, with the public base address'),
+  address: z.string().describe('Where it leads'),
+  madeAt: z.string().describe('RFC 3339'),
+  endsAt: z.string().nullable().describe('RFC 3339; null for ever'),
+});
+export const shortAddresses = z.object({ shortAddresses: z.array(shortAddress) });
+
+export const arrivals = z.object({
+  arrivals: z
+    .array(
+      z.object({
+        parameter: z.string(),
+        value: z.string(),
+        day: z.string().describe('YYYY-MM-DD, UTC'),
+        arrivals: z.number().int(),
+        submissions: z.number().int().describe('Forms that were sent in visits that began so'),
+      }),
+    )
+    .describe('The newest days first'),
+});

@@ -2,6 +2,7 @@ import { ApiError, UnreachableError } from '@pallmist/api';
 import { ProblemError } from '@pallmist/core';
 import { StartError } from '@pallmist/service';
 import { Command, CommanderError } from 'commander';
+import { addArrivals } from './commands/arrivals.ts';
 import { addCheck } from './commands/check.ts';
 import { addDemo } from './commands/demo.ts';
 import { addKeys } from './commands/keys.ts';
@@ -12,6 +13,7 @@ import { addPublish } from './commands/publish.ts';
 import { addPush } from './commands/push.ts';
 import { addRead } from './commands/read.ts';
 import { addServe } from './commands/serve.ts';
+import { addShort } from './commands/short.ts';
 import { CommandError, exit } from './exit.ts';
 import { describeProblems } from './problems.ts';
 
@@ -24,7 +26,21 @@ export async function run(words: readonly string[]): Promise<number> {
     .showHelpAfterError('(pallmist --help shows what there is)')
     .exitOverride()
     .addHelpText('after', '\nExit status: 0 done, 1 problems found, 2 wrong usage, 3 service not reached.');
-  for (const add of [addServe, addDemo, addCheck, addRead, addLink, addPush, addPublish, addPerson, addKeys, addOutbox]) add(program);
+  for (const add of [
+    addServe,
+    addDemo,
+    addCheck,
+    addRead,
+    addLink,
+    addPush,
+    addPublish,
+    addPerson,
+    addKeys,
+    addOutbox,
+    addShort,
+    addArrivals,
+  ])
+    add(program);
   for (const command of program.commands) command.exitOverride().showHelpAfterError();
   const json = words.includes('--json');
   try {

@@ -2,6 +2,7 @@
   import { ApiError } from '@pallmist/api';
   import { client, explain } from './calls.ts';
   import { place } from './place.svelte.ts';
+  import Top from './Top.svelte';
 
   let apps = $state(client.call('listApps', {}));
 
@@ -14,7 +15,7 @@
   }
 </script>
 
-<header><img src="/-/console/icon.svg" alt="" width="28" height="28" /> <span>Pallmist</span></header>
+<Top />
 <main>
   <h1>Apps</h1>
   {#await apps}
@@ -46,6 +47,10 @@
               <dd>{app.draft.revision}{app.draft.changed ? ', not published' : ', published'}</dd>
             </div>
             <div>
+              <dt>Visits</dt>
+              <dd><a href={place.href('arrivals', { app: app.app })} onclick={(event) => place.follow(event)}>Arrivals</a></dd>
+            </div>
+            <div>
               <dt>Check</dt>
               <dd class:bad={app.problems.errors > 0}>{problems(app.problems)}</dd>
             </div>
@@ -70,15 +75,6 @@
 </main>
 
 <style>
-  header {
-    display: flex;
-    align-items: center;
-    gap: 0.6rem;
-    padding: 0.5rem 1.2rem;
-    background: var(--sheet);
-    border-block-end: 1px solid var(--line);
-    font: 600 1.15rem var(--text);
-  }
   main {
     max-width: 62rem;
     margin: 2rem auto;

@@ -1,6 +1,8 @@
 <script lang="ts">
   import { enterByLink } from './calls.ts';
   import Apps from './Apps.svelte';
+  import Arrivals from './Arrivals.svelte';
+  import Mails from './Mails.svelte';
   import { place } from './place.svelte.ts';
   import WorkshopView from './WorkshopView.svelte';
 
@@ -19,6 +21,8 @@
     </main>
   {:else if app !== undefined}
     {#key app}<WorkshopView {app} />{/key}
+  {:else if place.page === 'mails'}<Mails />
+  {:else if place.page === 'arrivals'}<Arrivals app={place.text('app') ?? ''} />
   {:else}
     <Apps />
   {/if}

@@ -7,6 +7,8 @@ const { app } = compileApp({
   mount: '/-/console',
   pages: {
     apps: { address: '/' },
+    mails: { address: '/outbox/mails{?mail}', parameters: { mail: { type: 'integer', min: 1 } } },
+    arrivals: { address: '/{app}/arrivals', parameters: { app: { type: 'text', maxLength: 40 } } },
     workshop: {
       address: '/{app}{?page,parameter,at}',
       parameters: {
@@ -43,7 +45,12 @@ class Place {
     this.#live.change(changes);
   }
 
-  href(page: 'apps' | 'workshop', values: Values = {}): string {
+  get mail(): number | undefined {
+    const value = this.#reading.values['mail'];
+    return typeof value === 'number' ? value : undefined;
+  }
+
+  href(page: 'apps' | 'workshop' | 'mails' | 'arrivals', values: Values = {}): string {
     return writeAddress(app, page, values).address ?? '/-/console/';
   }
 

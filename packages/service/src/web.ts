@@ -10,6 +10,7 @@ import { PageHost } from './host/host.ts';
 import type { HostedApp } from './host/hosted-app.ts';
 import { busyMessage, message, strayMessage } from './host/messages.ts';
 import { isFromThisSite } from './host/same-site.ts';
+import { ShortAddresses } from './host/short-addresses.ts';
 import { SignIn } from './host/sign-in.ts';
 import type { PostOffice } from './mail/post-office.ts';
 import type { Settings } from './settings.ts';
@@ -25,8 +26,6 @@ export interface WebParts extends ApiParts {
   settings: Settings;
   log: Logger;
   post: PostOffice;
-  /** Where the public reaches the service, without a “/” at the end. */
-  base: () => string;
   files: { pages: string; console: string; assets: Assets };
 }
 
@@ -58,6 +57,7 @@ export function webApp(parts: WebParts): Express {
 
   const host = new PageHost(parts.store, settings, parts.sealer, files.assets);
   const forms = new Forms(parts.store, host, settings, files.assets, parts.post, parts.base);
+  const short = new ShortAddresses(parts.store, parts.base);
   const busy = new BusyGuard(settings.mostAtOnce);
   const signIn = new SignIn(parts.store, settings);
   const form = express.urlencoded({ extended: false, limit: '1mb' });
@@ -98,8 +98,11 @@ export function webApp(parts: WebParts): Express {
       return;
     }
     await busy.during(async () => {
-      if (request.method === 'GET' || request.method === 'HEAD') await host.answer(hosted, request, response);
-      else if (request.method === 'POST') await send(hosted, request, response);
+      if (request.method === 'GET' || request.method === 'HEAD') {
+        const said = await short.answer(hosted, request, response);
+        if (said === false) await host.answer(hosted, request, response);
+        else if (said) host.say(response, said);
+      } else if (request.method === 'POST') await send(hosted, request, response);
       else takesNone(hosted, response);
     });
   };

@@ -114,6 +114,7 @@ const knownKeys = [
   'busy',
   'other',
   'gates',
+  'qr',
   'mails',
   'mail',
   'subject',

@@ -95,6 +95,8 @@ export interface ShareNode {
   text: string;
   /** The address for sharing: without what is nobody else's. */
   href: string;
+  /** Where it is drawn as a QR code. */
+  qr?: string;
 }
 export interface LanguageNode {
   show: 'language';

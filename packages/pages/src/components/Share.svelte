@@ -24,11 +24,12 @@
 
 <p>
   <a href={node.href} onclick={share}>{node.text}</a>
+  {#if node.qr}<a class="code" href={node.qr} target="_blank" rel="noopener">As a QR code</a>{/if}
   <span role="status">{said}</span>
 </p>
 
 <style>
-  a {
+  a:not(.code) {
     display: inline-block;
     border: 1px solid var(--leaf);
     border-radius: var(--round);

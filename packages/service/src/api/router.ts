@@ -10,6 +10,7 @@ import { version } from '../version.ts';
 import { readFor, writeFor } from './addresses.ts';
 import type { AppService } from './app-service.ts';
 import type { Owner } from './owner.ts';
+import { makeShort, told } from './short-addresses.ts';
 import { problemDetails, Refused } from './problem-details.ts';
 
 interface Call<Name extends OperationName> {
@@ -26,6 +27,8 @@ export interface ApiParts {
   apps: AppService;
   owner: Owner;
   keys: KeyRing;
+  /** Where the public reaches the service, without a “/” at the end. */
+  base: () => string;
   sealer: Sealer;
 }
 
@@ -67,7 +70,7 @@ export function apiRouter(parts: ApiParts): Router {
   return router;
 }
 
-function makeHandlers({ store, live, apps, owner, keys, sealer }: ApiParts): Handlers {
+function makeHandlers({ store, live, apps, owner, keys, sealer, base }: ApiParts): Handlers {
   const published = (app: string | undefined): HostedApp => {
     const hosted = live.byName(app ?? '');
     if (!hosted)
@@ -94,6 +97,21 @@ function makeHandlers({ store, live, apps, owner, keys, sealer }: ApiParts): Han
       await apps.draft(app);
       if (!/^[\p{L}\p{N}._@+-]{1,100}$/u.test(login)) throw new Refused(422, 'A name for sign-in has letters, digits and . _ @ + - only.');
       await store.people.put(app, login, body.name, body.password, body.roles ?? []);
+      return { done: true };
+    },
+    listArrivals: async ({ parameters }) => ({ arrivals: await store.arrivals.list(parameters['app'] ?? '') }),
+    async listShort({ parameters }) {
+      const hosted = published(parameters['app']);
+      return told(hosted, base(), await store.shortAddresses.list(hosted.definition.app));
+    },
+    async makeShort({ parameters, body }) {
+      const hosted = published(parameters['app']);
+      return told(hosted, base(), [await makeShort(hosted, store.shortAddresses, body)]);
+    },
+    async withdrawShort({ parameters }) {
+      const { app = '', code = '' } = parameters;
+      if (!(await store.shortAddresses.withdraw(published(app).definition.app, code)))
+        throw new Refused(404, `The app has no short address ${quote(code)}.`);
       return { done: true };
     },
     listMails: async () => ({ mails: await store.mails.list(undefined, undefined, 50) }),

@@ -9,6 +9,7 @@ import { materialType, type PageHost } from './host.ts';
 import type { HostedApp } from './hosted-app.ts';
 import { message } from './messages.ts';
 import { tools } from './prepare.ts';
+import { visitTexts } from './visit.ts';
 
 /** Names in the body of a sent form that are no fields. */
 const ownFields = { form: '~form', seen: '~seen' } as const;
@@ -77,6 +78,7 @@ export class Forms {
     let mail = form.mail(outcome.record, base);
     // What the links want sealed is known now.
     if (await this.#host.preparer.fill(hosted, book)) [next, mail] = [form.next(outcome.record), form.mail(outcome.record, base)];
+    if (!hosted.draft) await this.#store.arrivals.submitted(hosted.definition.app, visitTexts(hosted, material.visit));
     if (mail) await this.#post.take({ app: hosted.definition.app, ...mail });
     this.#lead(request, response, { saved: next ?? request.originalUrl });
   }

@@ -85,7 +85,7 @@ export class Preparer {
   constructor(store: Store, settings: Settings, sealer: Sealer) {
     this.#store = store;
     this.#sealer = sealer;
-    this.#visit = new VisitMemory(settings);
+    this.#visit = new VisitMemory(settings, store.arrivals);
   }
 
   /** Everything before a page is shown. */
@@ -116,7 +116,9 @@ export class Preparer {
     const previous = previousPage(hosted, request, reading.page);
     const circumstances: Circumstances = {
       today: todayIn(hosted.definition.timeZone ?? 'UTC'),
-      visit: compiled.leavesAddress ? this.#visit.remember(hosted, reading, request, response) : this.#visit.remembered(hosted, request),
+      visit: compiled.leavesAddress
+        ? await this.#visit.remember(hosted, reading, request, response)
+        : this.#visit.remembered(hosted, request),
       ...(person ? { person } : {}),
       ...(previous ? { previous } : {}),
     };

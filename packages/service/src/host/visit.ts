@@ -1,5 +1,6 @@
 import { valueFrom, type CompiledApp, type ParameterValue, type Reading, type Values } from '@pallmist/core';
 import type { Request, Response } from 'express';
+import type { ArrivalStore } from '../store/arrivals.ts';
 import type { Settings } from '../settings.ts';
 import { appCookiePlace, clearCookie, readCookie } from './cookies.ts';
 import type { HostedApp } from './hosted-app.ts';
@@ -14,8 +15,11 @@ const mostCharacters = 3000;
 export class VisitMemory {
   readonly #settings: Settings;
 
-  constructor(settings: Settings) {
+  readonly #arrivals: ArrivalStore;
+
+  constructor(settings: Settings, arrivals: ArrivalStore) {
     this.#settings = settings;
+    this.#arrivals = arrivals;
   }
 
   /** The values remembered for the visit. They come from a cookie, so each is read anew. */
@@ -30,7 +34,7 @@ export class VisitMemory {
   }
 
   /** Remembers what an address gives for the visit; what came first stays. @returns all that is remembered now */
-  remember(hosted: HostedApp, reading: Reading, request: Request, response: Response): Values {
+  async remember(hosted: HostedApp, reading: Reading, request: Request, response: Response): Promise<Values> {
     const before = this.remembered(hosted, request);
     const page = hosted.compiled.pages.get(reading.page ?? '');
     const given = Object.entries(reading.values).filter(
@@ -38,11 +42,8 @@ export class VisitMemory {
     );
     if (given.length === 0) return before;
     const visit = { ...Object.fromEntries(given), ...before };
-    const texts = Object.entries(visit).flatMap(([name, value]) => {
-      const text = page?.byName.get(name)?.plain.write(value);
-      return typeof text === 'string' ? [[name, text]] : [];
-    });
-    this.#set(response, hosted, visitCookie, encoded(Object.fromEntries(texts) as Record<string, string>));
+    this.#set(response, hosted, visitCookie, encoded(visitTexts(hosted, visit)));
+    if (!hosted.draft) await this.#arrivals.arrived(hosted.definition.app, visitTexts(hosted, Object.fromEntries(given)));
     return visit;
   }
 
@@ -64,6 +65,16 @@ export class VisitMemory {
   #set(response: Response, hosted: HostedApp, name: string, value: string): void {
     if (value.length <= mostCharacters) response.cookie(name, value, { httpOnly: true, ...appCookiePlace(hosted, this.#settings) });
   }
+}
+
+/** The values of a visit as texts, by parameter. */
+export function visitTexts({ compiled }: HostedApp, visit: Values): Record<string, string> {
+  const [page] = compiled.pages.values();
+  const texts = Object.entries(visit).flatMap(([name, value]) => {
+    const text = page?.byName.get(name)?.plain.write(value);
+    return typeof text === 'string' ? [[name, text] as const] : [];
+  });
+  return Object.fromEntries(texts);
 }
 
 function rememberedValue(app: CompiledApp, name: string, text: string): ParameterValue | undefined {

@@ -8,12 +8,16 @@ import { entities } from './entities/index.ts';
 import { FirstTables1700000000001 } from './migrations/1-first-tables.ts';
 import { FilesAndHeldForms1700000000002 } from './migrations/2-files-and-held-forms.ts';
 import { IdleSessionsAndMails1700000000003 } from './migrations/3-idle-sessions-and-mails.ts';
+import { ShortAddresses1700000000004 } from './migrations/4-short-addresses.ts';
+import { Arrivals1700000000005 } from './migrations/5-arrivals.ts';
+import { ArrivalStore } from './arrivals.ts';
 import { FileStore } from './files.ts';
 import { MailStore } from './mails.ts';
 import { PeopleStore } from './people.ts';
 import { HeldFormStore } from './held-forms.ts';
 import { RecordWriter } from './record-writer.ts';
 import { RecordStore } from './records.ts';
+import { ShortAddressStore } from './short-addresses.ts';
 import { SessionStore } from './sessions.ts';
 import type { Sqlite } from './sqlite.ts';
 
@@ -27,6 +31,8 @@ export interface Store {
   files: FileStore;
   heldForms: HeldFormStore;
   mails: MailStore;
+  shortAddresses: ShortAddressStore;
+  arrivals: ArrivalStore;
   close(): Promise<void>;
 }
 
@@ -50,7 +56,13 @@ export async function openStore(directory: string): Promise<Store> {
     driver: Libsql,
     database: file,
     entities,
-    migrations: [FirstTables1700000000001, FilesAndHeldForms1700000000002, IdleSessionsAndMails1700000000003],
+    migrations: [
+      FirstTables1700000000001,
+      FilesAndHeldForms1700000000002,
+      IdleSessionsAndMails1700000000003,
+      ShortAddresses1700000000004,
+      Arrivals1700000000005,
+    ],
     migrationsRun: true,
     synchronize: false,
     prepareDatabase(database: Sqlite) {
@@ -80,6 +92,8 @@ export async function openStore(directory: string): Promise<Store> {
     files: new FileStore(source),
     heldForms: new HeldFormStore(source),
     mails: new MailStore(source),
+    shortAddresses: new ShortAddressStore(source),
+    arrivals: new ArrivalStore(source),
     close: () => source.destroy(),
   };
 }

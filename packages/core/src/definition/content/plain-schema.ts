@@ -51,6 +51,7 @@ export const back = z.strictObject({
 export const share = z.strictObject({
   show: z.literal('share'),
   text: text.optional().describe('The rule is “Share this view”'),
+  qr: z.boolean().optional().describe('Also a link to the address as a QR code, to print'),
   when,
 });
 

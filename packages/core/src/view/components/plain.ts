@@ -1,3 +1,4 @@
+import { encode } from '../../address/percent.ts';
 import { writeAddress } from '../../address/write.ts';
 import type { ComponentOf } from '../../definition/content-schema.ts';
 import type {
@@ -75,11 +76,15 @@ export function back(component: ComponentOf<'back'>, shower: Shower): BackNode {
   return { show: 'back', cameFrom, link: cameFrom ? { text, href: previous.address } : shower.anchor(text, component.to) };
 }
 
-export const share = (component: ComponentOf<'share'>, shower: Shower): ShareNode => ({
-  show: 'share',
-  text: shower.text(component.text, 'Share this view'),
-  href: writeAddress(shower.app, shower.material.name, shower.values, { forSharing: true }).address ?? '',
-});
+export function share(component: ComponentOf<'share'>, shower: Shower): ShareNode {
+  const href = writeAddress(shower.app, shower.material.name, shower.values, { forSharing: true }).address ?? '';
+  return {
+    show: 'share',
+    text: shower.text(component.text, 'Share this view'),
+    href,
+    ...(component.qr === true ? { qr: `${shower.app.mount}/~qr.svg?of=${encode(href)}` } : {}),
+  };
+}
 
 export function language(component: ComponentOf<'language'>, shower: Shower): LanguageNode {
   const name = shower.material.app.language ?? '';

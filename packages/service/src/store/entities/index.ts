@@ -150,4 +150,25 @@ export const MailEntity = new EntitySchema<MailRow>({
   },
 });
 
-export const entities = [Draft, Edition, PersonEntity, Session, FileEntity, HeldForm, MailEntity];
+/** A short address, and the address that it stands for. */
+export interface ShortAddressRow {
+  code: string;
+  app: string;
+  address: string;
+  /** RFC 3339, UTC. */
+  madeAt: string;
+  /** RFC 3339, UTC; null for ever. */
+  endsAt: string | null;
+}
+export const ShortAddressEntity = new EntitySchema<ShortAddressRow>({
+  name: 'short_address',
+  columns: {
+    code: { type: 'text', primary: true },
+    app: { type: 'text' },
+    address: { type: 'text' },
+    madeAt: { type: 'text', name: 'made_at' },
+    endsAt: { type: 'text', name: 'ends_at', nullable: true },
+  },
+});
+
+export const entities = [Draft, Edition, PersonEntity, Session, FileEntity, HeldForm, MailEntity, ShortAddressEntity];

@@ -1,0 +1,96 @@
+<script lang="ts">
+  import { client, explain } from './calls.ts';
+  import { place } from './place.svelte.ts';
+  import Top from './Top.svelte';
+
+  let asked = $state.raw(client.call('listMails', {}));
+  const states = { kept: 'in the outbox', waiting: 'waiting', sent: 'sent', failed: 'not taken' };
+</script>
+
+<Top />
+<main>
+  <h1>Outbox</h1>
+  {#await asked}
+    <p>Looking …</p>
+  {:then { mails }}
+    {@const open = mails.find(({ number }) => number === place.mail)}
+    {#if mails.length === 0}
+      <p>No mail has been written yet. Without a mail server (<code>PALLMIST_SMTP_URL</code>) mails stay here to be read.</p>
+    {:else}
+      <div class="both">
+        <ul>
+          {#each mails as mail (mail.number)}
+            <li>
+              <a
+                href={place.href('mails', { mail: mail.number })}
+                aria-current={mail.number === open?.number ? 'true' : undefined}
+                onclick={(event) => place.follow(event)}>{mail.subject}</a
+              >
+              <p>{mail.recipient}, {mail.writtenAt.slice(0, 16).replace('T', ' ')}, {states[mail.state]}</p>
+            </li>
+          {/each}
+        </ul>
+        {#if open}
+          <article aria-label={open.subject}>
+            <h2>{open.subject}</h2>
+            <p class="quiet">To {open.recipient}, from the app {open.app}{open.problem === '' ? '' : `; ${open.problem}`}</p>
+            <pre>{open.text}</pre>
+          </article>
+        {/if}
+      </div>
+    {/if}
+    <p><button onclick={() => (asked = client.call('listMails', {}))}>Look again</button></p>
+  {:catch error}
+    <p role="alert">{explain(error)}</p>
+  {/await}
+</main>
+
+<style>
+  main {
+    max-width: 70rem;
+    margin: 2rem auto;
+    padding: 0 1.2rem;
+  }
+  h1,
+  h2 {
+    font-family: var(--text);
+    margin: 0 0 0.6rem;
+  }
+  .both {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(min(20rem, 100%), 1fr));
+    gap: 1.5rem;
+    align-items: start;
+  }
+  ul {
+    list-style: none;
+    margin: 0;
+    padding: 0;
+  }
+  li {
+    border-block-end: 1px solid var(--line);
+    padding: 0.5rem 0;
+  }
+  li p,
+  .quiet {
+    margin: 0;
+    color: var(--quiet);
+    font-size: 0.9rem;
+    overflow-wrap: anywhere;
+  }
+  a[aria-current] {
+    font-weight: 600;
+  }
+  article {
+    background: var(--sheet);
+    border: 1px solid var(--line);
+    border-radius: var(--round);
+    padding: 1rem 1.3rem;
+    min-width: 0;
+  }
+  pre {
+    font: inherit;
+    white-space: pre-wrap;
+    overflow-wrap: anywhere;
+  }
+</style>
