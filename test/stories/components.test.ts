@@ -276,6 +276,31 @@ describe('in the browser', () => {
     expect(address()).toBe('/garden/specimens/QM-0002?tab=notes');
   });
 
+  it('who makes an account is welcomed by a dialog, once', async () => {
+    await page.goto(`${service.base}/garden/join`);
+    await untilTaken(page);
+    await page.getByLabel('Your name').fill('Wyn Marlow');
+    await page.getByLabel('Name to sign in with').fill('wyn');
+    await page.getByLabel('Password').fill('bog-and-heather');
+    await page.getByRole('button', { name: 'Come in' }).click();
+    await untilAddress('/garden');
+    await page.getByRole('dialog', { name: 'Good to have you, Wyn Marlow' }).waitFor();
+    await untilTaken(page);
+    await page.keyboard.press('Escape');
+    await page.getByRole('dialog').waitFor({ state: 'detached' });
+    await page.reload();
+    expect(await page.getByRole('dialog').count()).toBe(0);
+  });
+
+  it('what stands after “#” survives sign-in', async () => {
+    await page.goto(`${service.base}/garden/care-rounds?task=feed#content`);
+    await untilTaken(page);
+    await page.getByLabel("Keeper's name").fill(keeper.login);
+    await page.getByLabel('Password').fill(keeper.password);
+    await page.getByRole('button', { name: 'Sign in' }).click();
+    await untilAddress('/garden/care-rounds?task=feed#content');
+  });
+
   it('two tabs do not disturb each other', async () => {
     await page.goto(`${service.base}/garden/specimens`);
     await untilTaken(page);

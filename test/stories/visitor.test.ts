@@ -300,6 +300,7 @@ describe.each([
       '/climates',
       '/climates/C',
       '/membership?via=gate',
+      '/join',
       '/sign-in?~why=wrong',
       '/nowhere',
       // Signed in from here on.

@@ -22,6 +22,7 @@ export { followBack, ownNames, ownValue, reasonIn, signInAddress } from './gate/
 export { nextSerial, serialParts } from './records/serial.ts';
 export { asParameter, fieldReader, fieldText, type PlainRecord, type PlainValue } from './records/field-value.ts';
 export { fieldName, planSave, type FieldProblems, type SavePlan, type SaveRequest } from './records/plan-save.ts';
+export { signUpForm } from './view/components/sign-up.ts';
 export { sentForm, type SentForm } from './view/save-request.ts';
 export { markOf } from './records/seen.ts';
 export { appPartFor, expressionsIn, fieldsNamedOn, usesPacked, usesSealed } from './view/app-part.ts';

@@ -1,4 +1,5 @@
 import { health } from '@pallmist/api';
+import { signUpForm } from '@pallmist/core';
 import type { Assets } from '@pallmist/pages/server';
 import express, { type Express, type NextFunction, type Request, type Response } from 'express';
 import helmet from 'helmet';
@@ -12,6 +13,7 @@ import { busyMessage, message, strayMessage } from './host/messages.ts';
 import { isFromThisSite } from './host/same-site.ts';
 import { ShortAddresses } from './host/short-addresses.ts';
 import { SignIn } from './host/sign-in.ts';
+import { SignUp } from './host/sign-up.ts';
 import type { PostOffice } from './mail/post-office.ts';
 import type { Settings } from './settings.ts';
 import { version } from './version.ts';
@@ -60,6 +62,7 @@ export function webApp(parts: WebParts): Express {
   const short = new ShortAddresses(parts.store, parts.base);
   const busy = new BusyGuard(settings.mostAtOnce);
   const signIn = new SignIn(parts.store, settings);
+  const signUp = new SignUp(parts.store, host, signIn, files.assets);
   const form = express.urlencoded({ extended: false, limit: '1mb' });
   const readForm = (request: Request, response: Response) =>
     new Promise<void>((resolve, reject) => {
@@ -80,7 +83,8 @@ export function webApp(parts: WebParts): Express {
     await readForm(request, response);
     if (action === 'out') return signIn.signOut(hosted, request, response);
     const name = Forms.nameIn(request.body);
-    if (name !== undefined) await forms.save(hosted, name, request, response);
+    if (name === signUpForm) await signUp.join(hosted, request, response);
+    else if (name !== undefined) await forms.save(hosted, name, request, response);
     else if (action === 'in') await signIn.signIn(hosted, request, response);
     else takesNone(hosted, response);
   };

@@ -111,6 +111,13 @@ export type PageDefinition = z.infer<typeof page>;
 const signIn = z.strictObject({
   page: name.describe('The page with the sign-in form'),
   first: link.optional().describe('Where one lands after sign-in when no other address was wanted'),
+  newcomers: z
+    .strictObject({
+      roles: z.array(z.string().min(1).max(60)).optional().describe('The roles that they have'),
+      first: link.optional().describe('Where they land when no other address was wanted: with a parameter that acts once, a first welcome'),
+    })
+    .optional()
+    .describe('Lets people make accounts themselves, on a page with the component sign-up'),
   afterSignOut: link.optional().describe('Where one lands after sign-out; the sign-in page when left out'),
   reasons: z
     .strictObject({ needed: text.optional(), wrong: text.optional(), left: text.optional(), busy: text.optional(), other: text.optional() })

@@ -163,7 +163,9 @@ export function facetsOf(component: ComponentDefinition): Facets {
         if (field.to) facets.links.push({ path: ['fields', index, 'to'], link: field.to });
       }
       break;
+    case 'sign-up':
     case 'sign-in':
+      if (component.show === 'sign-up') text(['called'], component.called);
       text(['name'], component.name);
       text(['password'], component.password);
       text(['button'], component.button);

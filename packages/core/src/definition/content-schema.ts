@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { choices, input, radio, search, select, toggle } from './content/filters-schema.ts';
-import { ask, form, signIn } from './content/forms-schema.ts';
+import { ask, form, signIn, signUp } from './content/forms-schema.ts';
 import { details, pager, table } from './content/lists-schema.ts';
 import { anchor, back, button, heading, image, language, navigation, notice, paragraph, share } from './content/plain-schema.ts';
 import { when } from './content/when.ts';
@@ -72,6 +72,7 @@ export const component = z.discriminatedUnion('show', [
   form,
   ask,
   signIn,
+  signUp,
 ]);
 
 export type ComponentDefinition = z.infer<typeof component>;

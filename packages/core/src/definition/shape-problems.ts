@@ -114,6 +114,8 @@ const knownKeys = [
   'busy',
   'other',
   'gates',
+  'newcomers',
+  'called',
   'qr',
   'mails',
   'mail',

@@ -33,7 +33,8 @@ export type Node =
   | DetailsNode
   | FormNode
   | AskNode
-  | SignInNode;
+  | SignInNode
+  | SignUpNode;
 
 /** A link to an address; without one where a value is missing or wrong, so that nobody is led astray. */
 export interface Anchor {
@@ -241,7 +242,9 @@ export interface DetailsNode {
 export interface Box {
   name: string;
   label: string;
-  kind: 'text' | 'lines' | 'number' | 'date' | 'select' | 'check';
+  kind: 'text' | 'lines' | 'number' | 'date' | 'select' | 'check' | 'password';
+  /** What browsers fill in by themselves (HTML autofill). */
+  autocomplete?: 'username' | 'name' | 'new-password';
   value: string;
   required: boolean;
   options?: { value: string; text: string }[];
@@ -290,6 +293,18 @@ export interface SignInNode {
   /** Somebody is signed in already. */
   signedInAs?: string;
   signOut: string;
+}
+
+/** A form in which people make an account for themselves. */
+export interface SignUpNode {
+  show: 'sign-up';
+  id: string;
+  action: string;
+  /** The name to sign in with, the name that others see, the password. */
+  boxes: Box[];
+  button: string;
+  back: string;
+  problem?: string;
 }
 
 /** A whole page, ready to be drawn. */

@@ -8,6 +8,7 @@ import { ask, form } from './components/form.ts';
 import { pager } from './components/pager.ts';
 import { back, button, heading, image, language, link, navigation, notice, share, text } from './components/plain.ts';
 import { signIn } from './components/sign-in.ts';
+import { signUp } from './components/sign-up.ts';
 import { table } from './components/table.ts';
 import { tabs } from './components/tabs.ts';
 import type { PageMaterial } from './material.ts';
@@ -120,6 +121,8 @@ function showOne(
       return pager(component, shower);
     case 'details':
       return details(component, shower);
+    case 'sign-up':
+      return signUp(component, shower);
     case 'sign-in':
       return signIn(component, shower);
   }

@@ -52,7 +52,9 @@ export class TakenPage implements LivePage {
   }
 
   change(changes: Values, gesture?: unknown): void {
-    this.#address.change(changes, gesture);
+    const change = this.#address.change(changes, gesture);
+    // What acts once has left the address; taken back, it goes from the page too.
+    if (change?.history === 'none') this.#follow(this.#address.reading, 'change');
     this.#tellConsole(this.shown.address);
   }
 

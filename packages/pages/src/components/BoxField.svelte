@@ -67,6 +67,7 @@
       step={box.step}
       maxlength={box.maxLength}
       required={box.required}
+      autocomplete={box.autocomplete}
     />
   {/if}
 {/snippet}

@@ -21,6 +21,7 @@
   import Search from './Search.svelte';
   import Select from './Select.svelte';
   import SignIn from './SignIn.svelte';
+  import SignUp from './SignUp.svelte';
   import Table from './Table.svelte';
   import Tabs from './Tabs.svelte';
   import Text from './Text.svelte';
@@ -57,6 +58,7 @@
     {:else if node.show === 'pager'}<Pager {node} {live} />
     {:else if node.show === 'details'}<Details {node} />
     {:else if node.show === 'sign-in'}<SignIn {node} />
+    {:else if node.show === 'sign-up'}<SignUp {node} />
     {/if}
   {/each}
 {/snippet}

@@ -6,11 +6,11 @@
   import Labelled from './Labelled.svelte';
 
   const { node, live }: { node: RangeNode; live: LivePage } = $props();
-  let first: HTMLInputElement;
-  let last: HTMLInputElement;
+  const boxes: Record<'from' | 'to', HTMLInputElement | undefined> = { from: undefined, to: undefined };
 
   function changed() {
-    if (!live.taken) return;
+    const { from: first, to: last } = boxes;
+    if (!live.taken || !first || !last) return;
     const from = boxValue(first);
     const to = boxValue(last);
     const reversed = from !== undefined && to !== undefined && from > to;
@@ -24,30 +24,20 @@
 <Filter form={node.form} {live}>
   <fieldset>
     <legend>{node.label}</legend>
-    <Labelled label="from">
-      <input
-        bind:this={first}
-        type={node.kind}
-        name={node.name}
-        value={node.from}
-        min={node.min}
-        max={node.max}
-        step={node.step}
-        onchange={changed}
-      />
-    </Labelled>
-    <Labelled label="to">
-      <input
-        bind:this={last}
-        type={node.kind}
-        name={node.name}
-        value={node.to}
-        min={node.min}
-        max={node.max}
-        step={node.step}
-        onchange={changed}
-      />
-    </Labelled>
+    {#each ['from', 'to'] as const as end (end)}
+      <Labelled label={end}>
+        <input
+          bind:this={boxes[end]}
+          type={node.kind}
+          name={node.name}
+          value={node[end]}
+          min={node.min}
+          max={node.max}
+          step={node.step}
+          onchange={changed}
+        />
+      </Labelled>
+    {/each}
   </fieldset>
 </Filter>
 

@@ -106,7 +106,9 @@ export class Preparer {
     const person = await this.person(hosted, request);
     if (person && as === 'document' && reading.page === hosted.definition.signIn?.page && reasonIn(reading) === 'needed') {
       // Signed in already: straight to where one wanted to go.
-      return { redirect: { status: 303, to: followBack(app, reading.page, ownValue(reading, ownNames.back)) ?? firstAfterSignIn(hosted) } };
+      return {
+        redirect: { status: 303, to: followBack(app, reading.page, ownValue(reading, ownNames.back)) ?? firstAfterSignIn(hosted, person) },
+      };
     }
     const passage = this.#passage(hosted, page, reading, person);
     if (passage !== 'admitted') return this.#turnAway(hosted, request, reading, passage);

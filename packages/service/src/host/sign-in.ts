@@ -1,4 +1,4 @@
-import { followBack, readAddress, signInAddress, writeAddress, type Reason } from '@pallmist/core';
+import { admissionOf, followBack, passGate, readAddress, signInAddress, writeAddress, type Person, type Reason } from '@pallmist/core';
 import type { Request, Response } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import type { Settings } from '../settings.ts';
@@ -48,8 +48,7 @@ export class SignIn {
     const again = (why: Reason) => {
       response.redirect(303, signInAddress(hosted.compiled, signInPage, back, why));
     };
-    await this.#limit(request, response, () => undefined);
-    if (response.locals['tooMany'] === true) {
+    if (await this.isTooOften(request, response)) {
       again('busy');
       return;
     }
@@ -57,14 +56,21 @@ export class SignIn {
       again('wrong');
       return;
     }
-    response.locals['signedIn'] = true;
-    // A new token at each sign-in: one that was planted before is worth nothing.
-    await this.#store.sessions.end(readCookie(request, cookieNames.person));
-    await this.#begin(hosted, login, response);
-    response.redirect(303, back ?? firstAfterSignIn(hosted));
+    await this.begin(hosted, login, request, response);
+    const person = await this.#store.people.find(hosted.definition.app, login);
+    response.redirect(303, back ?? firstAfterSignIn(hosted, person));
   }
 
-  async #begin(hosted: HostedApp, login: string, response: Response): Promise<void> {
+  /** Whether somebody tries too often; each request counts that does not sign in. */
+  async isTooOften(request: Request, response: Response): Promise<boolean> {
+    await this.#limit(request, response, () => undefined);
+    return response.locals['tooMany'] === true;
+  }
+
+  /** Signs somebody in. A new token each time: one that was planted before is worth nothing. */
+  async begin(hosted: HostedApp, login: string, request: Request, response: Response): Promise<void> {
+    response.locals['signedIn'] = true;
+    await this.#store.sessions.end(readCookie(request, cookieNames.person));
     const { session } = this.#settings;
     const token = await this.#store.sessions.begin(hosted.scope, login, session);
     setCookie(response, cookieNames.person, token, session.age, appCookiePlace(hosted, this.#settings));
@@ -88,8 +94,10 @@ export class SignIn {
   }
 }
 
-/** Where one lands after sign-in when no other address was wanted. */
-export function firstAfterSignIn(hosted: HostedApp): string {
-  const first = hosted.definition.signIn?.first;
-  return (first && writeAddress(hosted.compiled, first.page, first.values ?? {}).address) ?? (hosted.compiled.mount || '/');
+/** Where one lands after sign-in when no other address was wanted: the app's own first page where the other is closed to one. */
+export function firstAfterSignIn(hosted: HostedApp, person: Person | undefined): string {
+  const { signIn, pages, gates } = hosted.definition;
+  const first = signIn?.first;
+  const open = first && passGate(admissionOf(pages[first.page]?.admit, gates), person, () => true) === 'admitted';
+  return (open ? writeAddress(hosted.compiled, first.page, first.values ?? {}).address : undefined) ?? (hosted.compiled.mount || '/');
 }

@@ -15,6 +15,18 @@ export class PeopleStore {
     await this.#people.save({ app, login, name, passwordHash: await hashPassword(password), roles: JSON.stringify(roles) });
   }
 
+  /** Lets somebody in who has not been there. @returns false when the name is taken, in whichever capitals */
+  async add(app: string, login: string, name: string, password: string, roles: string[]): Promise<boolean> {
+    const passwordHash = await hashPassword(password);
+    const taken = await this.#people
+      .createQueryBuilder('person')
+      .where('person.app = :app AND lower(person.login) = lower(:login)', { app, login })
+      .getExists();
+    if (taken) return false;
+    await this.#people.insert({ app, login, name, passwordHash, roles: JSON.stringify(roles) });
+    return true;
+  }
+
   async find(app: string, login: string): Promise<Person | undefined> {
     const row = await this.#people.findOneBy({ app, login });
     return row ? { login: row.login, name: row.name, roles: JSON.parse(row.roles) as string[] } : undefined;

@@ -14,7 +14,7 @@ import { walkContent } from '../component-facets.ts';
 import { checkMailsUsed } from './mails.ts';
 import { checkNames } from './names.ts';
 import { checkParameterPatterns } from './patterns.ts';
-import { checkSensitive } from './sensitive.ts';
+import { checkSecrets, checkSensitive } from './sensitive.ts';
 import { checkSignIn } from './sign-in.ts';
 import { checkUsage } from './usage.ts';
 import { checkWords } from './words.ts';
@@ -64,11 +64,14 @@ export function checkDefinition(
     scope.text(['navigation', index, 'text'], entry.text);
     checkLink(context, ['navigation', index, 'to'], entry.to, scope);
   }
+  const { newcomers } = definition.signIn ?? {};
+  if (newcomers?.first) checkLink(context, ['signIn', 'newcomers', 'first'], newcomers.first, scope);
   for (const key of ['first', 'afterSignOut'] as const) {
     const link = definition.signIn?.[key];
     if (link) checkLink(context, ['signIn', key], link, scope);
   }
   checkParameterPatterns(context);
+  checkSecrets(context);
   checkSensitive(context);
   checkSignIn(context);
   checkNames(context);

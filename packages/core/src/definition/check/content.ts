@@ -187,6 +187,14 @@ function checkComponent(context: CheckContext, at: Place, page: PageDefinition, 
         hint: 'Name it under “language”: a choice that the app declares for every page.',
       });
     }
+  } else if (component.show === 'sign-up') {
+    if (context.definition.signIn?.newcomers === undefined) {
+      report(context, at, {
+        code: 'no-newcomers',
+        message: 'The app does not let people make accounts themselves.',
+        hint: 'Say so by “newcomers” under “signIn”.',
+      });
+    }
   } else if (component.show === 'dialog') {
     if (page.parameters?.[component.bind]?.default !== undefined && page.parameters[component.bind]?.default !== false) {
       report(context, [...at, 'bind'], {

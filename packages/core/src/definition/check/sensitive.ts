@@ -6,6 +6,27 @@ import { report, type CheckContext, type Place } from './context.ts';
 
 const path = /[A-Za-z_]\w*(?:\.[A-Za-z_]\w*)+/g;
 
+/** Words for what opens doors: it stands in no address, not even sealed, for addresses are kept in histories and logs. */
+const secretName =
+  /(?:^|[-_])(?:password|passwd|passphrase|pin-?code|token|secret|api-?key|access-?key|credential|session(?:-?id)?)s?(?:$|[-_])/i;
+
+/** Refuses parameters whose name says that they hold a password or a token. */
+export function checkSecrets(context: CheckContext): void {
+  const look = (place: Place, names: readonly string[]) => {
+    for (const name of names) {
+      if (!secretName.test(name.replaceAll(/([a-z])([A-Z])/g, '$1-$2'))) continue;
+      report(context, [...place, name], {
+        code: 'secret-in-address',
+        message: `“${name}” would put a password or a token into an address, where histories, logs and other people find it.`,
+        hint: 'Use the sign-in of the app; or, if it is something else, call it by another name.',
+      });
+    }
+  };
+  look(['parameters'], Object.keys(context.definition.parameters ?? {}));
+  for (const [name, page] of Object.entries(context.definition.pages))
+    look(['pages', name, 'parameters'], Object.keys(page.parameters ?? {}));
+}
+
 /** A sensitive field enters no address: not by a link, not by a condition on a parameter, not as a key. */
 export function checkSensitive(context: CheckContext): void {
   const { collections = {}, pages } = context.definition;

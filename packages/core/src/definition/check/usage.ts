@@ -32,7 +32,8 @@ export function checkUsage(context: CheckContext): void {
 function linkedPages(definition: AppDefinition): Set<string> {
   const linked = new Set((definition.navigation ?? []).map((entry) => entry.to.page));
   for (const mail of Object.values(definition.mails ?? {})) for (const { to } of Object.values(mail.links ?? {})) linked.add(to.page);
-  for (const link of [definition.signIn?.first, definition.signIn?.afterSignOut]) if (link) linked.add(link.page);
+  for (const link of [definition.signIn?.first, definition.signIn?.afterSignOut, definition.signIn?.newcomers?.first])
+    if (link) linked.add(link.page);
   for (const [name, page] of Object.entries(definition.pages)) {
     for (const target of linksFrom(page)) if (target !== name) linked.add(target);
   }

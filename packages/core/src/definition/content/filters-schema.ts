@@ -10,21 +10,16 @@ export const search = z.strictObject({
   when,
 });
 
-export const select = z.strictObject({
-  show: z.literal('select'),
+const oneOfSeveral = {
   bind: name.describe('A choice or record parameter'),
   label: text,
   anything: text.optional().describe('What stands for no choice; the rule is “Any”'),
   when,
-});
+};
 
-export const radio = z.strictObject({
-  show: z.literal('radio'),
-  bind: name.describe('A choice or record parameter'),
-  label: text,
-  anything: text.optional().describe('What stands for no choice; the rule is “Any”'),
-  when,
-});
+export const select = z.strictObject({ show: z.literal('select'), ...oneOfSeveral });
+
+export const radio = z.strictObject({ show: z.literal('radio'), ...oneOfSeveral });
 
 export const choices = z.strictObject({
   show: z.literal('choices'),

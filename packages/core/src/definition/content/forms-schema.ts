@@ -46,6 +46,15 @@ export const ask = z.strictObject({
   when,
 });
 
+export const signUp = z.strictObject({
+  show: z.literal('sign-up'),
+  name: text.optional().describe('Label of the field for the name to sign in with'),
+  called: text.optional().describe('Label of the field for the name that others see'),
+  password: text.optional().describe('Label of the field for the password'),
+  button: text.optional(),
+  when,
+});
+
 export const signIn = z.strictObject({
   show: z.literal('sign-in'),
   name: text.optional().describe('Label of the field for the name'),
