@@ -101,7 +101,7 @@
   }
   .reading {
     grid-row: 4;
-    max-height: 32vh;
+    max-height: 24vh;
     overflow: auto;
   }
   .note {

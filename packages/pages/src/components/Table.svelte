@@ -11,6 +11,11 @@
   const chooseId = $derived(`choose-${node.choose?.name ?? ''}`);
   const editable = $derived(node.rows.some((row) => row.edit));
 
+  /** Whoever wants to edit a row goes on in its first box. */
+  function beginTyping(boxes: HTMLElement) {
+    boxes.querySelector<HTMLElement>('input, select, textarea')?.focus();
+  }
+
   function chooseRow(key: string, chosen: boolean) {
     if (!live.taken || !node.choose) return;
     const { name, chosen: before } = node.choose;
@@ -79,7 +84,7 @@
               {#if node.choose}<td></td>{/if}
               {#if node.columns.length > 1}<td>{row.cells[0]?.text || row.key}</td>{/if}
               <td colspan={Math.max(1, node.columns.length - 1)}>
-                <div class="boxes">
+                <div class="boxes" {@attach beginTyping}>
                   {#each node.edited.form.boxes as box (box.name)}
                     <BoxField {box} id="{node.edited.form.id}-{box.name}" form={node.edited.form.id} />
                   {/each}
