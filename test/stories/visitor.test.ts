@@ -308,6 +308,7 @@ describe.each([
       '/care-rounds?entry=C-03202&day=2026-11-11',
       '/care-rounds?add=true',
       '/workspace/poorly',
+      '/ledger',
     ]) {
       if (path === 'sign in') {
         await context.request.post(`${service.base}/garden/sign-in`, { form: { '~name': keeper.login, '~password': keeper.password } });

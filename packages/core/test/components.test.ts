@@ -76,6 +76,7 @@ pages:
         edit: { bind: edited, name: change, fields: [name, house] }
         unasked: Not yet
         columns: [{ field: name, to: { page: plant, values: { plant: "{row.tag}" } } }, { field: house.name }]
+      - { show: list, rows: rows, label: Plants, text: "{row.name}", detail: "{row.house.name}", picture: "{row.tag}.svg", link: { page: plant, values: { plant: "{row.tag}" } } }
       - { show: pager, rows: rows, bind: page, size: size, sizes: [5, 20] }
       - { show: form, name: add, label: Add, action: create, collection: plants, fields: [{ field: name, value: "{person.name}" }, house] }
   plant:
@@ -224,6 +225,13 @@ describe('a table', () => {
   it('has pages of the size that the address says', () => {
     expect(node('/x/', 'pager').size).toMatchObject({ value: '10', options: [{ value: '5' }, { value: '10' }, { value: '20' }] });
   });
+});
+
+it('a list says of each record what it is told to, with a picture and a link where there are', () => {
+  expect(node('/x?picked=P-02', 'list').entries).toEqual([
+    { key: 'P-01', link: { text: 'Fern', href: '/x/plants/T1' }, detail: 'High house', picture: '/x/~files/T1.svg' },
+    { key: 'P-02', link: { text: 'Moss' }, detail: '' },
+  ]);
 });
 
 describe('a form', () => {

@@ -66,3 +66,22 @@ it('forwarding headers are believed from nobody while no proxy is trusted', asyn
   expect(answer.headers.get('location')).toMatch(/^\/garden\/sign-in/);
   expect(await visitor.text('/garden')).not.toContain('evil.example');
 });
+
+it('a service with too many at once says so, and when to come again', async () => {
+  const small = await startGarden({ mostAtOnce: 1 });
+  try {
+    const slow = fetch(`${small.base}/garden/sign-in`, {
+      method: 'POST',
+      body: new URLSearchParams({ '~name': 'x', '~password': 'guess' }),
+      redirect: 'manual',
+    });
+    await pause(15);
+    const busy = await fetch(`${small.base}/garden`);
+    expect([busy.status, busy.headers.get('retry-after')]).toEqual([503, '2']);
+    expect(await busy.text()).toContain('Please try again in a moment.');
+    expect((await slow).status).toBe(303);
+    expect((await fetch(`${small.base}/garden`)).status).toBe(200);
+  } finally {
+    await small.stop();
+  }
+});

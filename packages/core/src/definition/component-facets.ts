@@ -129,6 +129,15 @@ export function facetsOf(component: ComponentDefinition): Facets {
       }
       break;
     }
+    case 'list': {
+      const row = component.rows;
+      text(['label'], component.label);
+      for (const key of ['text', 'detail', 'picture'] as const) text([key], component[key], row);
+      for (const key of ['empty', 'unasked'] as const) text([key], component[key]);
+      facets.reads.push({ path: ['rows'], name: row });
+      if (component.link) facets.links.push({ path: ['link'], link: component.link, row });
+      break;
+    }
     case 'pager':
       facets.reads.push({ path: ['rows'], name: component.rows });
       facets.binds.push({ path: ['bind'], name: component.bind, kinds: ['integer'] });

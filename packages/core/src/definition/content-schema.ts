@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { choices, input, radio, search, select, toggle } from './content/filters-schema.ts';
 import { ask, form, signIn, signUp } from './content/forms-schema.ts';
-import { details, pager, table } from './content/lists-schema.ts';
+import { details, list, pager, table } from './content/lists-schema.ts';
 import { anchor, back, button, heading, image, language, navigation, notice, paragraph, share } from './content/plain-schema.ts';
 import { when } from './content/when.ts';
 import { name, text } from './schema-parts.ts';
@@ -67,6 +67,7 @@ export const component = z.discriminatedUnion('show', [
   tabs,
   views,
   table,
+  list,
   pager,
   details,
   form,

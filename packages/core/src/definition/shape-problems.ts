@@ -114,6 +114,8 @@ const knownKeys = [
   'busy',
   'other',
   'gates',
+  'detail',
+  'picture',
   'newcomers',
   'called',
   'qr',

@@ -29,6 +29,7 @@ export type Node =
   | TabsNode
   | ViewsNode
   | TableNode
+  | ListNode
   | PagerNode
   | DetailsNode
   | FormNode
@@ -220,6 +221,12 @@ export interface TableNode {
   choose?: { name: string; chosen: string[]; form: KeepingForm };
   /** The row that is being edited. */
   edited?: { key: string; form: FormNode; cancel: ChangeAnchor };
+}
+export interface ListNode {
+  show: 'list';
+  label: string;
+  entries: { key: string; link: Anchor; detail: string; picture?: string }[];
+  empty: string;
 }
 export interface PagerNode {
   show: 'pager';

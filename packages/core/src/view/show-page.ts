@@ -5,6 +5,7 @@ import { details } from './components/details.ts';
 import { dialog } from './components/dialog.ts';
 import { choices, input, radio, search, select, toggle } from './components/filters.ts';
 import { ask, form } from './components/form.ts';
+import { list } from './components/list.ts';
 import { pager } from './components/pager.ts';
 import { back, button, heading, image, language, link, navigation, notice, share, text } from './components/plain.ts';
 import { signIn } from './components/sign-in.ts';
@@ -117,6 +118,8 @@ function showOne(
       return tabs(component, shower, showAll);
     case 'table':
       return table(component, shower);
+    case 'list':
+      return list(component, shower);
     case 'pager':
       return pager(component, shower);
     case 'details':

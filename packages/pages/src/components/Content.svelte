@@ -8,6 +8,7 @@
   import Form from './Form.svelte';
   import Image from './Image.svelte';
   import Inputs from './Inputs.svelte';
+  import List from './List.svelte';
   import Language from './Language.svelte';
   import Radio from './Radio.svelte';
   import Range from './Range.svelte';
@@ -55,6 +56,7 @@
     {:else if node.show === 'panel'}<Panel {node}>{@render draw(node.content)}</Panel>
     {:else if node.show === 'tabs'}<Tabs {node} {live}>{@render draw(node.content)}</Tabs>
     {:else if node.show === 'table'}<Table {node} {live} />
+    {:else if node.show === 'list'}<List {node} {live} />
     {:else if node.show === 'pager'}<Pager {node} {live} />
     {:else if node.show === 'details'}<Details {node} />
     {:else if node.show === 'sign-in'}<SignIn {node} />

@@ -33,6 +33,19 @@ export const table = z.strictObject({
   when,
 });
 
+export const list = z.strictObject({
+  show: z.literal('list'),
+  rows: name.describe('The read whose records are shown'),
+  label: text.describe('What is listed'),
+  text: text.describe('What each entry says first'),
+  detail: text.optional().describe('What it says below'),
+  picture: text.optional().describe('Name of a file in the folder “files” beside the app file'),
+  link: link.optional().describe('Where an entry leads'),
+  empty: text.optional().describe('What to say when there is nothing'),
+  unasked: text.optional().describe('What to say when nothing was asked for yet'),
+  when,
+});
+
 export const pager = z.strictObject({
   show: z.literal('pager'),
   rows: name.describe('The read whose pages are turned'),

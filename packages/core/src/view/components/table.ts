@@ -4,6 +4,7 @@ import type { SortKey } from '../../parameters/declaration.ts';
 import { display } from '../../expressions/evaluator.ts';
 import type { TableNode } from '../nodes.ts';
 import { recordForm } from './form.ts';
+import { emptyText } from './list.ts';
 import { spoken, type Shower } from '../shower.ts';
 
 export function table(component: ComponentOf<'table'>, shower: Shower): TableNode {
@@ -45,18 +46,13 @@ export function table(component: ComponentOf<'table'>, shower: Shower): TableNod
       ...(component.edit ? { edit: shower.changeAnchor('Edit', { [component.edit.bind]: key }) } : {}),
     };
   });
-  const beyond = rows.length === 0 && (data?.total ?? 0) > 0;
   return {
     show: 'table',
     label: shower.text(component.label),
     columns,
     rows,
     total: data?.total ?? 0,
-    empty: beyond
-      ? 'The list does not have so many pages.'
-      : data?.unasked
-        ? shower.text(component.unasked, 'Nothing was asked for yet.')
-        : shower.text(component.empty, 'Nothing found.'),
+    empty: emptyText(component, data, shower),
     ...(component.choose === undefined || chosen === undefined
       ? {}
       : { choose: { name: component.choose, chosen, form: shower.keepingForm(component.choose) } }),
