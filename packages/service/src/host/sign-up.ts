@@ -1,4 +1,4 @@
-import { followBack, signUpForm, writeAddress, type FormState } from '@pallmist/core';
+import { followBack, showPage, signUpForm, writeAddress, type FormState } from '@pallmist/core';
 import { renderPage, type Assets } from '@pallmist/pages/server';
 import type { Request, Response } from 'express';
 import type { Store } from '../store/open-store.ts';
@@ -29,7 +29,7 @@ export class SignUp {
     const { definition } = hosted;
     const newcomers = definition.signIn?.newcomers;
     const prepared = await this.#host.preparer.prepare(hosted, request, response, 'form');
-    if (newcomers === undefined || !('material' in prepared) || !JSON.stringify(prepared.page.content).includes('"sign-up"')) {
+    if (newcomers === undefined || !('material' in prepared) || !showPage(prepared.material, tools).forms.includes(signUpForm)) {
       this.#host.say(response, message(hosted, 409, 'That form is not here', ['Nobody makes an account on this page.']));
       return;
     }
