@@ -3,13 +3,13 @@
   import { boxValue } from '../box-value.ts';
   import type { LivePage } from '../live-page.ts';
   import Filter from './Filter.svelte';
+  import Group from './Group.svelte';
 
   const { node, live }: { node: InputsNode; live: LivePage } = $props();
-  let fieldset: HTMLFieldSetElement;
   const boxes = $derived(node.grows ? [...node.values, ''] : node.values);
 
-  function changed() {
-    const all = [...fieldset.querySelectorAll('input')];
+  function changed({ currentTarget }: Event & { currentTarget: HTMLInputElement }) {
+    const all = [...(currentTarget.closest('fieldset')?.querySelectorAll('input') ?? [])];
     if (!live.taken || all.some((box) => !box.reportValidity())) return;
     const values = all.map(boxValue).filter((value) => value !== undefined);
     live.change({ [node.name]: values.length === 0 ? undefined : values });
@@ -17,8 +17,7 @@
 </script>
 
 <Filter form={node.form} {live}>
-  <fieldset bind:this={fieldset}>
-    <legend>{node.label}</legend>
+  <Group legend={node.label}>
     {#each boxes as value, index (index)}
       <input
         type={node.kind}
@@ -32,24 +31,10 @@
         onchange={changed}
       />
     {/each}
-  </fieldset>
+  </Group>
 </Filter>
 
 <style>
-  fieldset {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.4rem;
-    border: 0;
-    margin: 0;
-    padding: 0;
-    min-width: 0;
-  }
-  legend {
-    padding: 0;
-    font-size: 0.85rem;
-    color: var(--quiet);
-  }
   input {
     width: 10rem;
     background: var(--sheet);

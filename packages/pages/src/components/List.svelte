@@ -2,12 +2,13 @@
   import type { ListNode } from '@pallmist/core/view';
   import type { LivePage } from '../live-page.ts';
   import AnchorLink from './AnchorLink.svelte';
+  import Empty from './Empty.svelte';
 
   const { node, live }: { node: ListNode; live: LivePage } = $props();
 </script>
 
 {#if node.entries.length === 0}
-  <p class="empty">{node.empty}</p>
+  <Empty text={node.empty} />
 {:else}
   <ul aria-label={node.label} class:busy={live.busy}>
     {#each node.entries as entry (entry.key)}
@@ -21,13 +22,6 @@
 {/if}
 
 <style>
-  .empty {
-    background: var(--sheet);
-    border: 1px dashed var(--edge);
-    border-radius: var(--round);
-    padding: 1.5rem;
-    color: var(--quiet);
-  }
   ul {
     list-style: none;
     margin: 0.8rem 0;

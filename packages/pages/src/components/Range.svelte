@@ -3,6 +3,7 @@
   import { boxValue } from '../box-value.ts';
   import type { LivePage } from '../live-page.ts';
   import Filter from './Filter.svelte';
+  import Group from './Group.svelte';
   import Labelled from './Labelled.svelte';
 
   const { node, live }: { node: RangeNode; live: LivePage } = $props();
@@ -22,8 +23,7 @@
 </script>
 
 <Filter form={node.form} {live}>
-  <fieldset>
-    <legend>{node.label}</legend>
+  <Group legend={node.label}>
     {#each ['from', 'to'] as const as end (end)}
       <Labelled label={end}>
         <input
@@ -38,22 +38,5 @@
         />
       </Labelled>
     {/each}
-  </fieldset>
+  </Group>
 </Filter>
-
-<style>
-  fieldset {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.5rem;
-    border: 0;
-    margin: 0;
-    padding: 0;
-    min-width: 0;
-  }
-  legend {
-    padding: 0;
-    font-size: 0.85rem;
-    color: var(--quiet);
-  }
-</style>

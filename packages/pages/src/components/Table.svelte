@@ -4,6 +4,7 @@
   import type { LivePage } from '../live-page.ts';
   import AnchorLink from './AnchorLink.svelte';
   import BoxField from './BoxField.svelte';
+  import Empty from './Empty.svelte';
   import Keeps from './Keeps.svelte';
 
   const { node, live }: { node: TableNode; live: LivePage } = $props();
@@ -54,7 +55,7 @@
   </form>
 {/if}
 {#if node.rows.length === 0}
-  <p class="empty">{node.empty}</p>
+  <Empty text={node.empty} />
 {:else}
   <!-- A region that scrolls has to be reachable by keyboard. -->
   <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
@@ -133,13 +134,6 @@
 {/if}
 
 <style>
-  .empty {
-    background: var(--sheet);
-    border: 1px dashed var(--edge);
-    border-radius: var(--round);
-    padding: 1.5rem;
-    color: var(--quiet);
-  }
   .scroll {
     /* What is hidden inside is placed inside. */
     position: relative;
