@@ -5,8 +5,8 @@ import { readSettings, startService, type Service, type Settings } from '../../p
 
 const demo = new URL('../../demo/quillmoor/', import.meta.url);
 export const gardenFile = readFileSync(new URL('app.yaml', demo), 'utf8');
-export const keeper = { login: 'ansa', name: 'Ansa Wetherel', password: 'moss-and-quill' };
-export const otherKeeper = { login: 'bruno', name: 'Bruno Tallis', password: 'peat-and-quill' };
+export const keeper = { login: 'ansa', name: 'Ansa Wetherel', password: 'moss-and-quill', mail: 'ansa@quillmoor.example' };
+export const otherKeeper = { login: 'bruno', name: 'Bruno Tallis', password: 'peat-and-quill', mail: 'bruno@quillmoor.example' };
 
 export interface TestService extends Service {
   data: string;
@@ -49,8 +49,8 @@ export async function startGarden(more: Partial<Settings> = {}): Promise<TestSer
   const names = ['zones', 'houses', 'keepers', 'specimens', 'care', 'notes'];
   const data = Object.fromEntries(names.map((name) => [name, readFileSync(new URL(`data/${name}.csv`, demo), 'utf8')]));
   await service.apps.push('quillmoor', gardenFile, undefined, data);
-  await service.store.people.put('quillmoor', keeper.login, keeper.name, keeper.password, ['keeper', 'head']);
-  await service.store.people.put('quillmoor', otherKeeper.login, otherKeeper.name, otherKeeper.password, ['keeper']);
+  await service.store.people.put('quillmoor', keeper.login, { ...keeper, roles: ['keeper', 'head'] });
+  await service.store.people.put('quillmoor', otherKeeper.login, { ...otherKeeper, roles: ['keeper'] });
   await service.apps.publish('quillmoor', undefined);
   return service;
 }

@@ -110,6 +110,7 @@ export const personBody = z.strictObject({
   name: z.string().min(1).max(200),
   password: z.string().min(8).max(200),
   roles: z.array(z.string().max(60)).max(20).optional(),
+  mail: z.email().max(200).optional().describe('Where links go that let them in without the password; none when left out'),
 });
 
 export const enterBody = z.strictObject({ key: z.string().max(200) });

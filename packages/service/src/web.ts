@@ -10,6 +10,7 @@ import { Forms } from './host/forms.ts';
 import { PageHost } from './host/host.ts';
 import type { HostedApp } from './host/hosted-app.ts';
 import { busyMessage, message, strayMessage } from './host/messages.ts';
+import { MailedLink } from './host/mailed-link.ts';
 import { isFromThisSite } from './host/same-site.ts';
 import { ShortAddresses } from './host/short-addresses.ts';
 import { SignIn } from './host/sign-in.ts';
@@ -62,6 +63,7 @@ export function webApp(parts: WebParts): Express {
   const short = new ShortAddresses(parts.store, parts.base);
   const busy = new BusyGuard(settings.mostAtOnce);
   const signIn = new SignIn(parts.store, settings);
+  const mailed = new MailedLink(parts.store, signIn, parts.post, parts.base);
   const signUp = new SignUp(parts.store, host, signIn, files.assets);
   const form = express.urlencoded({ extended: false, limit: '1mb' });
   const readForm = (request: Request, response: Response) =>
@@ -85,8 +87,19 @@ export function webApp(parts: WebParts): Express {
     const name = Forms.nameIn(request.body);
     if (name === signUpForm) await signUp.join(hosted, request, response);
     else if (name !== undefined) await forms.save(hosted, name, request, response);
-    else if (action === 'in') await signIn.signIn(hosted, request, response);
+    else if (action === 'in') await comeIn(hosted, request, response);
     else takesNone(hosted, response);
+  };
+  const comeIn = async (hosted: HostedApp, request: Request, response: Response) => {
+    const field = (name: string) => {
+      const text = (request.body as Record<string, unknown> | undefined)?.[name];
+      return typeof text === 'string' ? text : undefined;
+    };
+    const [mail, token] = [field('~mail'), field('~enter')];
+    const byMail = hosted.definition.signIn?.byMail !== undefined;
+    if (byMail && token !== undefined) await mailed.enter(hosted, token, request, response);
+    else if (byMail && mail !== undefined) await mailed.ask(hosted, mail.trim(), field('~back') ?? '', request, response);
+    else await signIn.signIn(hosted, request, response);
   };
   const takesNone = (hosted: HostedApp, response: Response) => {
     response.setHeader('allow', 'GET, HEAD');

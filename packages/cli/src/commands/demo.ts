@@ -12,8 +12,8 @@ const appFile = fileURLToPath(new URL('../../../../demo/quillmoor/app.yaml', imp
 const app = 'quillmoor';
 /** Everybody who reads this may sign in to the demo, which holds nothing but inventions. */
 const keepers = [
-  { login: 'ansa', name: 'Ansa Wetherel', password: 'moss-and-quill', roles: ['keeper', 'head'] },
-  { login: 'bruno', name: 'Bruno Tallis', password: 'peat-and-quill', roles: ['keeper'] },
+  { login: 'ansa', name: 'Ansa Wetherel', password: 'moss-and-quill', mail: 'ansa@quillmoor.example', roles: ['keeper', 'head'] },
+  { login: 'bruno', name: 'Bruno Tallis', password: 'peat-and-quill', mail: 'bruno@quillmoor.example', roles: ['keeper'] },
 ];
 
 export function addDemo(program: Command): void {
@@ -43,7 +43,7 @@ async function plant(service: Service, fresh: boolean): Promise<void> {
     dataBeside(appFile, checkAppFile(source).definition?.collections ?? {}),
     filesBeside(appFile),
   );
-  for (const { login, name, password, roles } of keepers) await service.store.people.put(app, login, name, password, roles);
+  for (const { login, ...keeper } of keepers) await service.store.people.put(app, login, keeper);
   await service.apps.publish(app, undefined);
 }
 

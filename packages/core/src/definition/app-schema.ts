@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { reasons, type Reason } from '../gate/pass.ts';
 import { component } from './content-schema.ts';
 import { parameter } from './parameter-schema.ts';
 import { condition, link, name, text, value } from './schema-parts.ts';
@@ -118,9 +119,18 @@ const signIn = z.strictObject({
     })
     .optional()
     .describe('Lets people make accounts themselves, on a page with the component sign-up'),
+  byMail: z
+    .strictObject({
+      subject: text,
+      text: text.describe('The mail’s text; {link.enter} is the address that lets one in, {person.name} whom'),
+      enter: text.optional().describe('What the link says in the mail as HTML'),
+      minutes: z.number().int().min(5).max(1440).optional().describe('How long the link is good for, once; 20 when left out'),
+    })
+    .optional()
+    .describe('Lets people come in without their password, by a link in a mail to the address that the owner has given for them'),
   afterSignOut: link.optional().describe('Where one lands after sign-out; the sign-in page when left out'),
   reasons: z
-    .strictObject({ needed: text.optional(), wrong: text.optional(), left: text.optional(), busy: text.optional(), other: text.optional() })
+    .strictObject(Object.fromEntries(reasons.map((reason) => [reason, text.optional()])) as Record<Reason, z.ZodOptional<typeof text>>)
     .optional()
     .describe('What the sign-in page says for each reason'),
 });

@@ -175,6 +175,10 @@ export function facetsOf(component: ComponentDefinition): Facets {
     case 'sign-up':
     case 'sign-in':
       if (component.show === 'sign-up') text(['called'], component.called);
+      else {
+        text(['mail'], component.mail);
+        text(['mailButton'], component.mailButton);
+      }
       text(['name'], component.name);
       text(['password'], component.password);
       text(['button'], component.button);

@@ -1,130 +1,25 @@
 import type { z } from 'zod';
 import { nearest, suggest } from '../near.ts';
+import { appFileJsonSchema } from './app-schema.ts';
 import { component } from './content-schema.ts';
 import { quote, toPointer, type PatchOperation, type Problem } from '../problem.ts';
 
-/** What may stand in the place of an unknown key, by the shape of the schema; for “did you mean”. */
-const knownKeys = [
-  'pallmist',
-  'app',
-  'title',
-  'mount',
-  'choices',
-  'collections',
-  'signIn',
-  'navigation',
-  'pages',
-  'address',
-  'parameters',
-  'admit',
-  'reads',
-  'content',
-  'type',
-  'of',
-  'fields',
-  'required',
-  'default',
-  'blank',
-  'min',
-  'max',
-  'minLength',
-  'maxLength',
-  'pattern',
-  'otherwise',
-  'history',
-  'resets',
-  'share',
-  'formerly',
-  'sample',
-  'label',
-  'help',
-  'key',
-  'data',
-  'unique',
-  'from',
-  'where',
-  'sort',
-  'page',
-  'size',
-  'field',
-  'equals',
-  'contains',
-  'absent',
-  'show',
-  'text',
-  'level',
-  'when',
-  'tone',
-  'to',
-  'links',
-  'bind',
-  'hint',
-  'anything',
-  'views',
-  'rows',
-  'columns',
-  'link',
-  'empty',
-  'align',
-  'record',
-  'name',
-  'password',
-  'items',
-  'schema',
-  'minItems',
-  'maxItems',
-  'once',
-  'reach',
-  'keep',
-  'window',
-  'file',
-  'alternative',
-  'width',
-  'choose',
-  'edit',
-  'unasked',
-  'sizes',
-  'action',
-  'collection',
-  'set',
-  'then',
-  'boxes',
-  'lines',
-  'value',
-  'language',
-  'words',
-  'arrival',
-  'notice',
-  'serial',
-  'by',
-  'sealed',
-  'sensitive',
-  'startsWith',
-  'oneOf',
-  'within',
-  'timeZone',
-  'formerAddresses',
-  'button',
-  'values',
-  'first',
-  'reasons',
-  'needed',
-  'wrong',
-  'left',
-  'busy',
-  'other',
-  'gates',
-  'detail',
-  'picture',
-  'newcomers',
-  'called',
-  'qr',
-  'mails',
-  'mail',
-  'subject',
-  'roles',
-  'afterSignOut',
-];
+let collectedKeys: string[] | undefined;
+
+/** Every key of the app file, for “did you mean”. */
+function knownKeys(): readonly string[] {
+  if (collectedKeys === undefined) {
+    const keys = new Set<string>();
+    const collect = (schema: unknown) => {
+      if (typeof schema !== 'object' || schema === null) return;
+      if ('properties' in schema) for (const key of Object.keys(schema.properties as object)) keys.add(key);
+      for (const part of Object.values(schema)) collect(part);
+    };
+    collect(appFileJsonSchema());
+    collectedKeys = [...keys];
+  }
+  return collectedKeys;
+}
 
 const componentNames = component.options.map(({ shape }) => shape.show.value);
 
@@ -185,14 +80,14 @@ function describe(issue: z.core.$ZodIssue, data: unknown): Problem[] {
 
 /** A key that is nearly one that belongs there takes its name; any other is taken out. */
 function mendUnknownKey(path: readonly (string | number)[], key: string, holder: unknown): PatchOperation[] {
-  const meant = nearest(key, knownKeys);
+  const meant = nearest(key, knownKeys());
   const at = toPointer([...path, key]);
   if (meant === undefined || (typeof holder === 'object' && holder !== null && meant in holder)) return [{ op: 'remove', path: at }];
   return [{ op: 'move', from: at, path: toPointer([...path, meant]) }];
 }
 
 function near(key: string): string | undefined {
-  const hint = suggest(key, knownKeys);
+  const hint = suggest(key, knownKeys());
   return hint.startsWith('Did') ? hint : 'Take it out, or see the guide “The app file” for what may stand here.';
 }
 

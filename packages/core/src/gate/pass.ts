@@ -6,7 +6,7 @@ export interface Person {
 }
 
 /** Why somebody is sent to the sign-in page; the app file has a text for each. */
-export const reasons = ['needed', 'wrong', 'left', 'busy', 'other'] as const;
+export const reasons = ['needed', 'wrong', 'left', 'busy', 'other', 'mailed', 'ended'] as const;
 export type Reason = (typeof reasons)[number];
 
 /** Whom a page admits: everyone, who is signed in, who has one of the roles, or for whom a condition (CEL) holds. */

@@ -7,13 +7,19 @@ import type { Values } from '../parameters/declaration.ts';
 import { reasons, type Reason } from './pass.ts';
 
 /** Pallmist’s own names in the address of the sign-in page. */
-export const ownNames = { back: '~back', why: '~why' } as const;
+export const ownNames = { back: '~back', why: '~why', enter: '~enter' } as const;
 
 /** The sign-in page’s address, which remembers where one wanted to go and says why one is asked. */
 export function signInAddress(app: CompiledApp, signInPage: string, wanted: string | undefined, why: Reason, present: Values = {}): string {
   const page = writeAddress(app, signInPage, {}, { present }).address ?? app.mount + '/';
   const own = [...(wanted === undefined ? [] : [`${ownNames.back}=${encode(wanted)}`]), `${ownNames.why}=${why}`];
   return `${page}${page.includes('?') ? '&' : '?'}${own.join('&')}`;
+}
+
+/** The address in a mail that lets somebody in: the sign-in page, which shows a button; what opens the app is to press it. */
+export function enterAddress(app: CompiledApp, signInPage: string, token: string): string {
+  const page = writeAddress(app, signInPage, {}).address ?? app.mount + '/';
+  return `${page}${page.includes('?') ? '&' : '?'}${ownNames.enter}=${encode(token)}`;
 }
 
 /** One of Pallmist’s own values in an address, decoded; the first where there are several. */

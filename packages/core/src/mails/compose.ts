@@ -1,6 +1,8 @@
-import type { MailDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition, MailDefinition } from '../definition/app-schema.ts';
 import type { LinkDefinition } from '../definition/schema-parts.ts';
-import type { Evaluator } from '../expressions/evaluator.ts';
+import { Evaluator, type EvaluateCel } from '../expressions/evaluator.ts';
+import { appScopeTypes } from '../expressions/page-scope.ts';
+import type { Person } from '../gate/pass.ts';
 
 /** A mail, ready to be sent. */
 export interface ComposedMail {
@@ -8,6 +10,12 @@ export interface ComposedMail {
   subject: string;
   text: string;
   html: string;
+}
+
+/** Where a link leads, whole, and what it says. */
+interface MailLink {
+  href: string;
+  text: string;
 }
 
 interface Surroundings {
@@ -28,29 +36,50 @@ const oneLine = (text: string) => text.replaceAll(/\p{Cc}+/gu, ' ').trim();
  * @returns undefined where there is no recipient, or a link leads nowhere: such a mail helps nobody
  */
 export function composeMail(mail: MailDefinition, { evaluator, href, base, draft }: Surroundings): ComposedMail | undefined {
-  const links: Record<string, string> = {};
-  const says: { href: string; text: string }[] = [];
+  const links: Record<string, MailLink> = {};
   for (const [name, { text, to }] of Object.entries(mail.links ?? {})) {
     const path = href(to, evaluator);
     if (path === undefined) return undefined;
-    links[name] = base + path;
-    says.push({ href: base + path, text: evaluator.text(text) });
+    links[name] = { href: base + path, text: evaluator.text(text) };
   }
-  const fields = Object.fromEntries(Object.keys(links).map((name) => [name, 'string' as const]));
-  const filled = evaluator.with('link', links, { fields });
-  const recipient = oneLine(filled.text(mail.to));
+  return fill(mail, links, evaluator, draft);
+}
+
+/** The mail that lets somebody in, to the address that the owner has given for them. */
+export function composeEntryMail(
+  app: Pick<AppDefinition, 'title' | 'mount' | 'signIn'>,
+  { person, recipient, href, today, draft }: { person: Person; recipient: string; href: string; today: string; draft: boolean },
+  cel: EvaluateCel,
+): ComposedMail | undefined {
+  const template = app.signIn?.byMail;
+  if (template === undefined) return undefined;
+  const evaluator = new Evaluator({ person, today, app: { title: app.title, mount: app.mount } }, appScopeTypes, cel);
+  const links = { enter: { href, text: evaluator.text(template.enter ?? 'Come in') } };
+  return fill({ ...template, to: '{recipient}' }, links, evaluator.with('recipient', recipient, 'string'), draft);
+}
+
+function fill(
+  { to, subject, text: template }: Pick<MailDefinition, 'to' | 'subject' | 'text'>,
+  links: Record<string, MailLink>,
+  evaluator: Evaluator,
+  draft: boolean,
+): ComposedMail | undefined {
+  const names = Object.keys(links);
+  const addresses = Object.fromEntries(Object.entries(links).map(([name, { href }]) => [name, href]));
+  const filled = evaluator.with('link', addresses, { fields: Object.fromEntries(names.map((name) => [name, 'string' as const])) });
+  const recipient = oneLine(filled.text(to));
   if (recipient === '') return undefined;
-  const text = filled.text(mail.text).trim();
+  const text = filled.text(template).trim();
   return {
     recipient,
-    subject: oneLine(`${draft ? '[Draft] ' : ''}${filled.text(mail.subject)}`),
+    subject: oneLine(`${draft ? '[Draft] ' : ''}${filled.text(subject)}`),
     text: `${text}\n`,
-    html: asHtml(text, says),
+    html: asHtml(text, Object.values(links)),
   };
 }
 
 /** The text as HTML: paragraphs, and in the place of each address the link with what it says. */
-function asHtml(text: string, links: readonly { href: string; text: string }[]): string {
+function asHtml(text: string, links: readonly MailLink[]): string {
   const paragraphs = text.split(/\n{2,}/).map((paragraph) => {
     let html = escapeHtml(paragraph).replaceAll('\n', '<br>');
     for (const link of links) {

@@ -33,7 +33,15 @@ export function appPartFor(definition: AppDefinition, pageName: string): AppPart
     collections,
     choices,
     pages,
-    ...(definition.signIn ? { signIn: { page: definition.signIn.page, reasons: withoutUndefined(definition.signIn.reasons ?? {}) } } : {}),
+    ...(definition.signIn
+      ? {
+          signIn: {
+            page: definition.signIn.page,
+            reasons: withoutUndefined(definition.signIn.reasons ?? {}),
+            ...(definition.signIn.byMail ? { byMail: true } : {}),
+          },
+        }
+      : {}),
   };
 }
 

@@ -39,7 +39,7 @@ export type AppPart = Pick<
 > & {
   /** The addresses of this page and of those it links to. */
   pages: Record<string, AddressablePage>;
-  signIn?: { page: string; reasons: Partial<Record<Reason, string>> };
+  signIn?: { page: string; reasons: Partial<Record<Reason, string>>; byMail?: true };
 };
 
 /** The page of the app that one came from. */
@@ -75,6 +75,8 @@ export interface PageMaterial extends Circumstances {
   data: PageData;
   /** Which of the page's rules for arrivals held, by number. */
   arrival?: number[];
+  /** On the sign-in page, by the link of a mail: who would be let in, and what the link held. */
+  entering?: { name: string; token: string };
   /** Forms that were sent and could not be saved, by name. */
   forms?: Record<string, FormState>;
   /** The values that stand sealed in this page's addresses: what the service has opened, or sealed for its links. */

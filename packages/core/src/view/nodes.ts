@@ -297,6 +297,10 @@ export interface SignInNode {
   /** Carried through the form, and checked again when it comes back. */
   back: string;
   reason?: string;
+  /** The box for a mail address, to which a link is sent that lets one in. */
+  byMail?: { label: string; button: string };
+  /** One has come by such a link: what the button says, and what it sends. */
+  entering?: { button: string; token: string };
   /** Somebody is signed in already. */
   signedInAs?: string;
   signOut: string;

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { SignInNode } from '@pallmist/core/view';
+  import Labelled from './Labelled.svelte';
 
   const { node }: { node: SignInNode } = $props();
 
@@ -18,13 +19,34 @@
     <button name="~everywhere" value="yes">Sign out in every browser</button>
   </form>
 {/if}
-<form method="post" action={node.action} onsubmit={withFragment}>
-  <input type="hidden" name="~back" value={node.back} />
-  <label>{node.name} <input name="~name" autocomplete="username" required maxlength="100" autocapitalize="none" spellcheck="false" /></label
-  >
-  <label>{node.password} <input name="~password" type="password" autocomplete="current-password" required maxlength="200" /></label>
-  <button>{node.button}</button>
-</form>
+{#if node.entering}
+  <form method="post" action={node.action}>
+    <input type="hidden" name="~enter" value={node.entering.token} />
+    <button>{node.entering.button}</button>
+  </form>
+{:else}
+  <div class="ways">
+    <form method="post" action={node.action} onsubmit={withFragment}>
+      <input type="hidden" name="~back" value={node.back} />
+      <Labelled label={node.name}>
+        <input name="~name" autocomplete="username" required maxlength="100" autocapitalize="none" spellcheck="false" />
+      </Labelled>
+      <Labelled label={node.password}>
+        <input name="~password" type="password" autocomplete="current-password" required maxlength="200" />
+      </Labelled>
+      <button>{node.button}</button>
+    </form>
+    {#if node.byMail}
+      <form method="post" action={node.action} onsubmit={withFragment}>
+        <input type="hidden" name="~back" value={node.back} />
+        <Labelled label={node.byMail.label}>
+          <input name="~mail" type="email" autocomplete="email" required maxlength="200" />
+        </Labelled>
+        <button class="second">{node.byMail.button}</button>
+      </form>
+    {/if}
+  </div>
+{/if}
 
 <style>
   .reason {
@@ -44,6 +66,17 @@
     padding: 1.3rem;
     margin-block: 1rem;
   }
+  .ways {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: start;
+    gap: 1rem;
+    margin-block: 1rem;
+  }
+  .ways form {
+    flex: 0 1 22rem;
+    margin: 0;
+  }
   form.out {
     display: flex;
     flex-wrap: wrap;
@@ -51,21 +84,6 @@
     border: 0;
     padding: 0;
     max-width: none;
-  }
-  .out button {
-    background: none;
-    color: var(--leaf);
-    border: 1px solid var(--leaf);
-  }
-  label {
-    display: grid;
-    gap: 0.2rem;
-  }
-  input {
-    border: 1px solid var(--edge);
-    border-radius: var(--round);
-    background: var(--paper);
-    padding: 0.45rem 0.6rem;
   }
   button {
     justify-self: start;
@@ -75,5 +93,11 @@
     border-radius: var(--round);
     padding: 0.55rem 1.4rem;
     cursor: pointer;
+  }
+  .out button,
+  button.second {
+    background: none;
+    color: var(--leaf);
+    border: 1px solid var(--leaf);
   }
 </style>

@@ -96,7 +96,7 @@ function makeHandlers({ store, live, apps, owner, keys, sealer, base }: ApiParts
       const { app = '', login = '' } = parameters;
       await apps.draft(app);
       if (!/^[\p{L}\p{N}._@+-]{1,100}$/u.test(login)) throw new Refused(422, 'A name for sign-in has letters, digits and . _ @ + - only.');
-      await store.people.put(app, login, body.name, body.password, body.roles ?? []);
+      await store.people.put(app, login, { ...body, roles: body.roles ?? [] });
       return { done: true };
     },
     listArrivals: async ({ parameters }) => ({ arrivals: await store.arrivals.list(parameters['app'] ?? '') }),

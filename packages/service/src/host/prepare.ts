@@ -62,6 +62,8 @@ export interface Admitted {
   /** Which rules for arrivals held, by number. */
   held: number[];
   book: SealBook;
+  /** Whom the link of a mail would let in here. */
+  entering?: NonNullable<PageMaterial['entering']>;
   /** Whether another request for the same address, in the same circumstances, gets the same. */
   repeats: boolean;
 }
@@ -104,6 +106,11 @@ export class Preparer {
     const compiled = app.pages.get(reading.page ?? '');
     if (reading.page === undefined || !page || !compiled) return { say: readingMessage(hosted, reading) };
     const person = await this.person(hosted, request);
+    const entering = await this.#entering(hosted, reading);
+    if (entering === 'ended') {
+      const to = person ? firstAfterSignIn(hosted, person) : signInAddress(app, reading.page, undefined, 'ended');
+      return { redirect: { status: 303, to } };
+    }
     if (person && as === 'document' && reading.page === hosted.definition.signIn?.page && reasonIn(reading) === 'needed') {
       // Signed in already: straight to where one wanted to go.
       return {
@@ -141,7 +148,12 @@ export class Preparer {
       circumstances,
       held: arrival.held,
       book,
-      repeats: full === undefined && readCookie(request, cookieNames.heldForm) === undefined && !hosted.part(reading.page).sealed,
+      ...(entering ? { entering } : {}),
+      repeats:
+        entering === undefined &&
+        full === undefined &&
+        readCookie(request, cookieNames.heldForm) === undefined &&
+        !hosted.part(reading.page).sealed,
     };
   }
 
@@ -163,10 +175,21 @@ export class Preparer {
       reading: settled,
       data,
       draft: hosted.draft,
+      ...(admitted.entering ? { entering: admitted.entering } : {}),
       ...(held.length > 0 ? { arrival: held } : {}),
       ...(forms ? { forms } : {}),
     };
     return { page, book, material: part.sealed ? await this.#seal(hosted, material, book) : material };
+  }
+
+  /** Whom the link of a mail lets in; `ended` when it does not any more. Nothing is used up by looking. */
+  async #entering(hosted: HostedApp, reading: Reading): Promise<PageMaterial['entering'] | 'ended'> {
+    const { app, signIn } = hosted.definition;
+    const token = signIn?.byMail && reading.page === signIn.page ? ownValue(reading, ownNames.enter) : undefined;
+    if (token === undefined) return undefined;
+    const login = await this.#store.entryLinks.login(hosted.scope, token);
+    const person = login === undefined ? undefined : await this.#store.people.find(app, login);
+    return person ? { name: person.name, token } : 'ended';
   }
 
   /** Asks the gate; records are loaded for it only where its condition names them. */

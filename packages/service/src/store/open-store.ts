@@ -10,7 +10,9 @@ import { FilesAndHeldForms1700000000002 } from './migrations/2-files-and-held-fo
 import { IdleSessionsAndMails1700000000003 } from './migrations/3-idle-sessions-and-mails.ts';
 import { ShortAddresses1700000000004 } from './migrations/4-short-addresses.ts';
 import { Arrivals1700000000005 } from './migrations/5-arrivals.ts';
+import { MailAddressesAndEntryLinks1700000000006 } from './migrations/6-mail-addresses-and-entry-links.ts';
 import { ArrivalStore } from './arrivals.ts';
+import { EntryLinkStore } from './entry-links.ts';
 import { FileStore } from './files.ts';
 import { MailStore } from './mails.ts';
 import { PeopleStore } from './people.ts';
@@ -26,6 +28,7 @@ export interface Store {
   apps: AppStore;
   people: PeopleStore;
   sessions: SessionStore;
+  entryLinks: EntryLinkStore;
   records: RecordStore;
   writer: RecordWriter;
   files: FileStore;
@@ -62,6 +65,7 @@ export async function openStore(directory: string): Promise<Store> {
       IdleSessionsAndMails1700000000003,
       ShortAddresses1700000000004,
       Arrivals1700000000005,
+      MailAddressesAndEntryLinks1700000000006,
     ],
     migrationsRun: true,
     synchronize: false,
@@ -85,6 +89,7 @@ export async function openStore(directory: string): Promise<Store> {
     apps: new AppStore(source),
     people: new PeopleStore(source),
     sessions: new SessionStore(source),
+    entryLinks: new EntryLinkStore(source),
     records,
     writer: new RecordWriter(sqlite, () => {
       records.forgetStatements();

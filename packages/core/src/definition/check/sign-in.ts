@@ -1,7 +1,10 @@
+import { appScopeTypes } from '../../expressions/page-scope.ts';
 import { suggest } from '../../near.ts';
+import { toPointer } from '../../problem.ts';
 import type { PageDefinition } from '../app-schema.ts';
 import { walkContent } from '../component-facets.ts';
 import { report, type CheckContext } from './context.ts';
+import { ScopeCheck } from './expressions.ts';
 import { mendName } from './mend-name.ts';
 
 /** A page that asks for sign-in needs a page to sign in on, which anybody may see and which holds the form. */
@@ -35,6 +38,7 @@ export function checkSignIn(context: CheckContext): void {
       mend: [{ op: 'remove', path: `/pages/${signIn.page}/admit` }],
     });
   }
+  checkByMail(context);
   if (context.compiled.pages.get(signIn.page)?.parameters.some((parameter) => parameter.required)) {
     report(context, ['signIn', 'page'], {
       code: 'sign-in-requires',
@@ -49,6 +53,25 @@ export function checkSignIn(context: CheckContext): void {
       hint: 'Add { show: sign-in } to its content.',
     });
   }
+}
+
+/** The mail that lets people in can be written, and holds the link. */
+function checkByMail(context: CheckContext): void {
+  const byMail = context.definition.signIn?.byMail;
+  if (byMail === undefined) return;
+  const place = ['signIn', 'byMail'];
+  const scope = new ScopeCheck(context, { ...appScopeTypes, link: { fields: { enter: 'string' } } });
+  for (const key of ['subject', 'text', 'enter'] as const) {
+    const text = byMail[key];
+    if (text !== undefined) scope.text([...place, key], text);
+  }
+  if (byMail.text.includes('link.enter')) return;
+  report(context, [...place, 'text'], {
+    code: 'mail-without-link',
+    message: 'The mail does not hold the link that lets one in.',
+    hint: 'Write {link.enter} where it should stand.',
+    mend: [{ op: 'replace', path: toPointer([...place, 'text']), value: `${byMail.text.trimEnd()}\n\n{link.enter}\n` }],
+  });
 }
 
 /** A page that names a gate names one that there is. */

@@ -60,5 +60,7 @@ export const signIn = z.strictObject({
   name: text.optional().describe('Label of the field for the name'),
   password: text.optional().describe('Label of the field for the password'),
   button: text.optional(),
+  mail: text.optional().describe('Label of the field for the mail address, where the app lets people come in by mail'),
+  mailButton: text.optional().describe('What the button says that asks for such a mail'),
   when,
 });

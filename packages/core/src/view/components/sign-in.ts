@@ -10,11 +10,13 @@ const ownReasons: Record<Reason, string> = {
   wrong: 'The name and the password do not belong together. Please try again.',
   left: 'You are signed out.',
   other: 'This page is not open to the account that you are signed in with. You may sign in with another one.',
+  mailed: 'If that address is known here, a mail is on its way to it. Its link lets you in, once.',
+  ended: 'That link has been used, or is too old. You may ask for a new one.',
   busy: 'There were too many attempts. Please wait a few minutes and try again.',
 };
 
 export function signIn(component: ComponentOf<'sign-in'>, shower: Shower): SignInNode {
-  const { app, reading, person } = shower.material;
+  const { app, reading, person, entering } = shower.material;
   const why = reasonIn(reading);
   return {
     show: 'sign-in',
@@ -25,6 +27,10 @@ export function signIn(component: ComponentOf<'sign-in'>, shower: Shower): SignI
     back: ownValue(reading, ownNames.back) ?? '',
     signOut: `${shower.app.mount}/~sign-out`,
     ...(why === undefined ? {} : { reason: shower.text(app.signIn?.reasons[why], ownReasons[why]) }),
+    ...(app.signIn?.byMail
+      ? { byMail: { label: shower.text(component.mail, 'Mail address'), button: shower.text(component.mailButton, 'Mail me a link') } }
+      : {}),
+    ...(entering ? { entering: { token: entering.token, button: `Come in as ${entering.name}` } } : {}),
     ...(person ? { signedInAs: person.name } : {}),
   };
 }

@@ -44,6 +44,8 @@ export interface PersonRow {
   passwordHash: string;
   /** JSON list of texts. */
   roles: string;
+  /** In small letters. */
+  mail: string | null;
 }
 export const PersonEntity = new EntitySchema<PersonRow>({
   name: 'person',
@@ -53,6 +55,7 @@ export const PersonEntity = new EntitySchema<PersonRow>({
     name: { type: 'text' },
     passwordHash: { type: 'text', name: 'password_hash' },
     roles: { type: 'text' },
+    mail: { type: 'text', nullable: true },
   },
 });
 
@@ -171,4 +174,25 @@ export const ShortAddressEntity = new EntitySchema<ShortAddressRow>({
   },
 });
 
-export const entities = [Draft, Edition, PersonEntity, Session, FileEntity, HeldForm, MailEntity, ShortAddressEntity];
+/** The link of a mail that lets somebody in, once. The token itself is only in the mail. */
+export interface EntryLinkRow {
+  tokenHash: string;
+  scope: string;
+  login: string;
+  /** Where the person wanted to go. */
+  back: string | null;
+  /** Milliseconds since 1970. */
+  endsAt: number;
+}
+export const EntryLink = new EntitySchema<EntryLinkRow>({
+  name: 'entry_link',
+  columns: {
+    tokenHash: { type: 'text', primary: true, name: 'token_hash' },
+    scope: { type: 'text' },
+    login: { type: 'text' },
+    back: { type: 'text', nullable: true },
+    endsAt: { type: 'integer', name: 'ends_at' },
+  },
+});
+
+export const entities = [Draft, Edition, PersonEntity, Session, FileEntity, HeldForm, MailEntity, ShortAddressEntity, EntryLink];
