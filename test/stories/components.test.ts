@@ -124,6 +124,25 @@ describe.each([true, false])('components, with JavaScript: %s', (javaScript) => 
     await page.getByRole('cell', { name: `Written ${javaScript ? 'with' : 'without'} <i>JavaScript</i>` }).waitFor();
   });
 
+  it('a photograph is kept while what is wrong with the form is put right, and shown with what it belongs to', async () => {
+    const dot = Buffer.from('iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNkYPhfDwAChwGA60e6kgAAAABJRU5ErkJggg==', 'base64');
+    await open('/specimens/QM-0413?write=true');
+    const box = page.getByLabel('Photograph');
+    await box.setInputFiles({ name: 'Blüte #1 100%.png', mimeType: 'image/png', buffer: dot });
+    await page.getByLabel('Heading').fill(' ');
+    await page.getByRole('button', { name: 'Keep the note' }).click();
+    await page.getByText('This cannot be empty.').waitFor();
+    await page.getByRole('link', { name: 'Blüte #1 100%.png' }).waitFor();
+    await expect.poll(() => box.inputValue()).toBe('');
+    await page.getByLabel('Heading').fill(`With a picture ${String(javaScript)}`);
+    await page.getByRole('button', { name: 'Keep the note' }).click();
+    await page.getByRole('link', { name: `With a picture ${String(javaScript)}` }).click();
+    const picture = page.getByRole('img', { name: 'The photograph that belongs to' });
+    await picture.waitFor();
+    expect(await picture.getAttribute('src')).toMatch(/^\/garden\/~files\/[\w-]{22}\/Bl%C3%BCte%20%231%20100%25\.png$/);
+    if (javaScript) await expect.poll(() => picture.evaluate((image) => (image as HTMLImageElement).naturalWidth)).toBe(1);
+  });
+
   it('a row is edited in its place', async () => {
     await signIn();
     await open('/care-rounds?day=2026-11-11');

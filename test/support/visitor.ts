@@ -34,6 +34,13 @@ export class Visitor {
     return this.#ask(path, { method: 'POST', body: new URLSearchParams(fields), headers });
   }
 
+  /** Sends a form with files. */
+  sendFiles(path: string, fields: Record<string, string>, files: Record<string, File>): Promise<Response> {
+    const body = new FormData();
+    for (const [name, value] of [...Object.entries(fields), ...Object.entries(files)]) body.append(name, value);
+    return this.#ask(path, { method: 'POST', body });
+  }
+
   /** The text of the page that an answer leads to. */
   async follow(answer: Response): Promise<string> {
     const to = answer.headers.get('location');

@@ -90,10 +90,34 @@ describe('the check refuses', () => {
     }
   });
 
+  const asValue = (value: string) => (source: string) =>
+    source.replace('values: { specimen: "{row.accession}" }', `values: { specimen: '${value}' }`);
+  const withForm = (more: string) => (source: string) =>
+    source
+      .replace(
+        'navigation:',
+        'mails: { told: { to: a@b.example, subject: s, text: "{link.it}", links: { it: { text: t, to: { page: list, values: { q: "{saved.name}" } } } } } }\nnavigation:',
+      )
+      .replace(
+        'content: [{ show: link,',
+        `content: [{ show: form, name: f, label: F, action: create, collection: houses, fields: [code, name], ${more} }, { show: link,`,
+      );
   it.each([
+    ['in a link', asValue('{row.house.name}')],
+    ['in a link, by its name in brackets', asValue('{row["name"]}')],
+    ['in a link, as one that may be absent', asValue('{row.?name.orValue("x")}')],
+    ['in a link, of another row', asValue('{rows.found[0].name}')],
+    ['in a link, by way of a list', asValue('{rows.found.map(each, each.name)[0]}')],
+    ['in a link, within a text', asValue('{"x" + row.house.name}')],
+    ['in where a form leads', withForm('then: { page: list, values: { q: "{saved.name}" } }')],
+    ['in the link of a mail', withForm('mail: told')],
     [
-      'in a link',
-      (source: string) => source.replace('values: { specimen: "{row.accession}" }', 'values: { specimen: "{row.house.name}" }'),
+      'in what an arrival sets',
+      (source: string) =>
+        source.replace(
+          '    reads:\n      found:',
+          "    arrival: [{ when: param.alive, set: { q: '{record.house.name}' } }]\n    reads:\n      found:",
+        ),
     ],
     ['in a condition on a parameter', (source: string) => source.replace('{ field: house, equals', '{ field: name, equals')],
   ])('a sensitive field %s', (_, change) => {

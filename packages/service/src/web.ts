@@ -6,6 +6,7 @@ import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { apiRouter, type ApiParts } from './api/router.ts';
 import { BusyGuard } from './host/busy.ts';
+import { readForm } from './host/form-body.ts';
 import { Forms } from './host/forms.ts';
 import { PageHost } from './host/host.ts';
 import type { HostedApp } from './host/hosted-app.ts';
@@ -65,14 +66,6 @@ export function webApp(parts: WebParts): Express {
   const signIn = new SignIn(parts.store, settings);
   const mailed = new MailedLink(parts.store, signIn, parts.post, parts.base);
   const signUp = new SignUp(parts.store, host, signIn, files.assets);
-  const form = express.urlencoded({ extended: false, limit: '1mb' });
-  const readForm = (request: Request, response: Response) =>
-    new Promise<void>((resolve, reject) => {
-      form(request, response, (error?: unknown) => {
-        if (error === undefined) resolve();
-        else reject(error instanceof Error ? error : new Error('The form cannot be read.'));
-      });
-    });
   const send = async (hosted: HostedApp, request: Request, response: Response) => {
     const action = signIn.handles(hosted, request);
     if (!isFromThisSite(request, settings.publicUrl)) {
@@ -82,23 +75,19 @@ export function webApp(parts: WebParts): Express {
       );
       return;
     }
-    await readForm(request, response);
+    await readForm(request, response, hosted.greatestFile);
     if (action === 'out') return signIn.signOut(hosted, request, response);
-    const name = Forms.nameIn(request.body);
+    const name = Forms.nameIn(request.form);
     if (name === signUpForm) await signUp.join(hosted, request, response);
     else if (name !== undefined) await forms.save(hosted, name, request, response);
     else if (action === 'in') await comeIn(hosted, request, response);
     else takesNone(hosted, response);
   };
   const comeIn = async (hosted: HostedApp, request: Request, response: Response) => {
-    const field = (name: string) => {
-      const text = (request.body as Record<string, unknown> | undefined)?.[name];
-      return typeof text === 'string' ? text : undefined;
-    };
-    const [mail, token] = [field('~mail'), field('~enter')];
+    const { '~mail': mail, '~enter': token, '~back': back = '' } = request.form.texts;
     const byMail = hosted.definition.signIn?.byMail !== undefined;
     if (byMail && token !== undefined) await mailed.enter(hosted, token, request, response);
-    else if (byMail && mail !== undefined) await mailed.ask(hosted, mail.trim(), field('~back') ?? '', request, response);
+    else if (byMail && mail !== undefined) await mailed.ask(hosted, mail.trim(), back, request, response);
     else await signIn.signIn(hosted, request, response);
   };
   const takesNone = (hosted: HostedApp, response: Response) => {
@@ -158,7 +147,12 @@ export function webApp(parts: WebParts): Express {
     const status =
       typeof error === 'object' && error !== null && 'status' in error && typeof error.status === 'number' ? error.status : 500;
     if (status < 500) {
-      host.say(response, message(undefined, status, 'That could not be understood', ['The request is not well-formed.']));
+      host.say(
+        response,
+        message(undefined, status, 'That could not be understood', [
+          status === 413 ? 'It sends more than is taken here.' : 'The request is not well-formed.',
+        ]),
+      );
       return;
     }
     request.log.error({ err: error }, 'request failed');

@@ -5,7 +5,7 @@ import { parameter } from './parameter-schema.ts';
 import { condition, link, name, text, value } from './schema-parts.ts';
 
 const field = z.strictObject({
-  type: z.enum(['text', 'integer', 'number', 'boolean', 'date', 'choice', 'record']),
+  type: z.enum(['text', 'integer', 'number', 'boolean', 'date', 'choice', 'record', 'file']),
   of: name.optional().describe('For a choice its choices list, for a record its collection'),
   label: z.string().max(200).optional(),
   required: z.boolean().optional(),
@@ -19,6 +19,12 @@ const field = z.strictObject({
     .regex(/^[A-Za-z0-9_-]{0,20}?0{1,9}$/, 'a beginning and as many zeros as the number has digits, as in N-0000')
     .optional()
     .describe('For a text: new records get the next number in this form'),
+  accept: z
+    .array(z.string().regex(/^[a-z]+\/(?:\*|[a-z0-9.+-]+)$/, 'a media type, such as image/png or image/*'))
+    .min(1)
+    .optional()
+    .describe('For a file: the media types that it may have; any when left out'),
+  maxKilobytes: z.number().int().min(1).max(20_000).optional().describe('For a file: its greatest length; 5000 when left out'),
   help: z.string().max(500).optional().describe('A sentence for people who fill it in'),
   sensitive: z.boolean().optional().describe('Never to stand readable in an address'),
 });

@@ -1,6 +1,7 @@
 import type { AppDefinition, CollectionDefinition, FieldDefinition } from '../definition/app-schema.ts';
 import { isPlain, Refusal, type Codec } from '../parameters/codec.ts';
 import type { ParameterDeclaration, ParameterSurroundings } from '../parameters/declaration.ts';
+import { readFileValue } from './file-value.ts';
 import { parameterTypes } from '../parameters/types/index.ts';
 
 /** What a field of a record can hold; a reference is the key of its record. */
@@ -20,6 +21,7 @@ export type FieldReader = (text: string) => PlainValue | Refusal;
  * Makes a reader for a field. Texts are read as they are in addresses, by the same code.
  */
 export function fieldReader(app: FieldPart, field: FieldDefinition): FieldReader {
+  if (field.type === 'file') return readFileValue;
   if (field.type === 'number') return numberReader(field);
   if (field.type === 'text' && field.pattern === undefined) return (text) => limitText(text, field.maxLength ?? greatestText);
   const surroundings: ParameterSurroundings = { choices: app.choices ?? {}, collections: app.collections ?? {}, pages: [] };
@@ -61,6 +63,8 @@ export function asParameter({ type, of, pattern, maxLength, min, max }: FieldDef
       return { type, of };
     case 'boolean':
       return { type };
+    case 'file':
+      return { type: 'text' };
     default:
       return { type, min, max };
   }

@@ -249,7 +249,7 @@ export interface DetailsNode {
 export interface Box {
   name: string;
   label: string;
-  kind: 'text' | 'lines' | 'number' | 'date' | 'select' | 'check' | 'password';
+  kind: 'text' | 'lines' | 'number' | 'date' | 'select' | 'check' | 'password' | 'file';
   /** What browsers fill in by themselves (HTML autofill). */
   autocomplete?: 'username' | 'name' | 'new-password';
   value: string;
@@ -260,6 +260,10 @@ export interface Box {
   max?: string;
   step?: string;
   maxLength?: number;
+  /** Media types of the files that it takes, as HTML lists them. */
+  accept?: string;
+  /** The file that is kept already. */
+  present?: Anchor;
   help?: string;
   problem?: string;
 }
@@ -275,6 +279,8 @@ export interface FormNode {
   button: string;
   /** It takes something away. */
   removes: boolean;
+  /** It sends files, hence as multipart/form-data (RFC 7578). */
+  files: boolean;
   /** What the record looked like when the form was drawn, to notice that somebody changed it meanwhile. */
   seen?: string;
   problem?: string;

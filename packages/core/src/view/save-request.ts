@@ -1,4 +1,4 @@
-import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition, FieldDefinition, PageDefinition } from '../definition/app-schema.ts';
 import type { ComponentDefinition, ComponentOf } from '../definition/content-schema.ts';
 import { walkContent } from '../definition/component-facets.ts';
 import { recordType } from '../expressions/page-scope.ts';
@@ -88,6 +88,28 @@ export function sentForm(
       return shower.change(over).written.address ?? (shower.app.mount === '' ? '/' : shower.app.mount);
     },
   };
+}
+
+/** The file fields that a form of a page shows, by name; for a form that cannot be carried out yet, too. */
+export function fileFieldsOf(
+  app: Pick<AppDefinition, 'collections' | 'parameters'>,
+  page: PageDefinition,
+  form: string,
+): Record<string, FieldDefinition> {
+  const component = findForm(page.content, form)?.component;
+  if (component === undefined) return {};
+  const inTable = component.show === 'table';
+  const parameter = inTable ? undefined : component.record;
+  const declared = page.parameters?.[parameter ?? ''] ?? app.parameters?.[parameter ?? ''];
+  const collection = inTable ? page.reads?.[component.rows]?.from : (component.collection ?? declared?.of);
+  const fields = app.collections?.[collection ?? '']?.fields ?? {};
+  const shown = (inTable ? component.edit?.fields : component.fields) ?? [];
+  return Object.fromEntries(
+    shown.map(fieldName).flatMap((name) => {
+      const field = fields[name];
+      return field?.type === 'file' ? [[name, field]] : [];
+    }),
+  );
 }
 
 function findForm(content: readonly ComponentDefinition[], name: string, dialog?: string): Place | undefined {

@@ -10,11 +10,19 @@ import type { LinkDefinition } from '../definition/schema-parts.ts';
 import { display, Evaluator } from '../expressions/evaluator.ts';
 import { pageScopeTypes } from '../expressions/page-scope.ts';
 import { Refusal } from '../parameters/codec.ts';
+import { fileNameIn, filePath } from '../records/file-value.ts';
 import type { ParameterDeclaration, Values } from '../parameters/declaration.ts';
 import { choiceLabel, type ShowTools } from './tools.ts';
 import { scopeBeforeLoad } from './load-plan.ts';
 import type { FieldValue, PageMaterial, RecordData } from './material.ts';
 import type { Anchor, ChangeAnchor, KeepingForm } from './nodes.ts';
+
+/** A field as a page shows it. */
+interface ShownField {
+  label: string;
+  value: Anchor;
+  definition: FieldDefinition | undefined;
+}
 
 const compiledParts = new WeakMap<object, CompiledApp>();
 
@@ -160,11 +168,16 @@ export class Shower {
   }
 
   /** A field, or a field of a reference (`house.name`), of a record of this collection, as people read it. */
-  fieldAt(collection: string, path: string, record: RecordData): { label: string; text: string; definition: FieldDefinition | undefined } {
+  fieldAt(collection: string, path: string, record: RecordData): ShownField {
     const [first = '', second] = path.split('.');
     const definition = this.material.app.collections?.[collection]?.fields[first];
-    if (second === undefined) return { label: this.fieldLabel(collection, first), text: this.field(definition, record[first]), definition };
     const inner = record[first];
+    if (second === undefined) {
+      // A file leads to itself.
+      const href = definition?.type === 'file' && typeof inner === 'string' ? this.fileAddress(inner) : undefined;
+      const text = this.field(definition, inner);
+      return { label: this.fieldLabel(collection, first), value: href === undefined ? { text } : { text, href }, definition };
+    }
     return this.fieldAt(definition?.of ?? '', second, typeof inner === 'object' ? inner : {});
   }
 
@@ -173,7 +186,13 @@ export class Shower {
     if (definition?.type === 'choice' && typeof value === 'string')
       return choiceLabel(this.material.app.choices?.[definition.of ?? '']?.[value] ?? value);
     if (definition?.type === 'record' && typeof value === 'object') return this.recordTitle(definition.of ?? '', value);
-    return display(value);
+    return definition?.type === 'file' && typeof value === 'string' ? fileNameIn(value) : display(value);
+  }
+
+  /** Where a file of the app is, or one that somebody has sent; undefined for what is neither. */
+  fileAddress(file: string): string | undefined {
+    const path = filePath(file);
+    return path === '' ? undefined : `${this.app.mount}/~files/${path}`;
   }
 
   recordTitle(collection: string, record: RecordData): string {

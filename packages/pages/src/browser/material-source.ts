@@ -33,8 +33,12 @@ export type Outcome = { saved: string } | { document: string } | { material: Pag
  * Sends a form to its page. @throws when the service does not answer, or fails
  */
 export async function sendForm(form: HTMLFormElement): Promise<Outcome> {
-  const fields = [...new FormData(form)].map(([name, value]) => [name, typeof value === 'string' ? value : '']);
-  const response = await fetch(form.action, { method: 'post', headers: { accept: materialType }, body: new URLSearchParams(fields) });
+  const data = new FormData(form);
+  const body =
+    form.enctype === 'multipart/form-data'
+      ? data
+      : new URLSearchParams([...data].map(([name, value]) => [name, typeof value === 'string' ? value : '']));
+  const response = await fetch(form.action, { method: 'post', headers: { accept: materialType }, body });
   if (!response.headers.get('content-type')?.startsWith(materialType)) {
     // A page that says why it was not taken: shown in the place of this one it would lose what was typed.
     const text = new DOMParser().parseFromString(await response.text(), 'text/html').querySelector('main p')?.textContent;

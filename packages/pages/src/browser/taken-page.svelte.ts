@@ -73,6 +73,8 @@ export class TakenPage implements LivePage {
         if ('document' in outcome) window.location.assign(outcome.document);
         else if ('material' in outcome) {
           this.#show({ ...outcome.material, ...this.#wayHere() }, this.#tools);
+          // Files that could be taken are kept now; the others have to be chosen anew.
+          for (const box of form.querySelectorAll<HTMLInputElement>('input[type="file"]')) box.value = '';
           await tick();
           document.querySelector<HTMLElement>('[aria-invalid="true"], form [role="alert"]')?.focus();
         } else {
@@ -136,7 +138,7 @@ export class TakenPage implements LivePage {
       const previous = { page: this.name, address: this.shown.address };
       const turned = await this.#turnTo(wanted, () => {
         entry.keep();
-        window.history.pushState(entry.ofPageAfter(previous), '', wanted);
+        window.history.pushState(reading.page === previous.page ? entry.ofStep() : entry.ofPageAfter(previous), '', wanted);
       });
       if (!turned) return;
       entry.restore();

@@ -40,6 +40,20 @@
       maxlength={box.maxLength}
       required={box.required}
       value={box.value}></textarea>
+  {:else if box.kind === 'file'}
+    <!-- What is kept already goes along by its name; a file that is chosen takes its place. -->
+    <input type="hidden" name={box.name} value={box.value} {form} />
+    <input
+      {id}
+      name="~file.{box.name}"
+      {form}
+      aria-invalid={invalid}
+      aria-describedby={about}
+      aria-label={said}
+      type="file"
+      accept={box.accept}
+      required={box.required && !box.present}
+    />
   {:else if box.kind === 'check'}
     <input
       {id}
@@ -75,6 +89,13 @@
 <div class:check={box.kind === 'check'}>
   {#if bare}{@render control()}{:else}
     <Labelled {label}>{@render control()}</Labelled>
+  {/if}
+  {#if box.present}
+    <p>
+      Kept: {#if box.present.href}<a href={box.present.href} target="_blank" rel="noopener">{box.present.text}</a>{:else}{box.present
+          .text}{/if}
+      {#if !box.required}<label><input type="checkbox" name="~none.{box.name}" value="yes" {form} /> Take it away</label>{/if}
+    </p>
   {/if}
   {#if box.help && !bare}<p id="{id}-help">{box.help}</p>{/if}
   {#if box.problem}<p id="{id}-problem" class="problem">{box.problem}</p>{/if}

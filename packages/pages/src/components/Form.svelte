@@ -13,7 +13,14 @@
 </script>
 
 {#key live.saves}
-  <form method="post" action={node.action} aria-label={node.label} onsubmit={submitted} class:alone={node.boxes.length === 0}>
+  <form
+    method="post"
+    action={node.action}
+    enctype={node.files ? 'multipart/form-data' : undefined}
+    aria-label={node.label}
+    onsubmit={submitted}
+    class:alone={node.boxes.length === 0}
+  >
     <input type="hidden" name="~form" value={node.name} />
     {#if node.seen}<input type="hidden" name="~seen" value={node.seen} />{/if}
     {#if node.problem}<p role="alert" tabindex="-1">{node.problem}</p>{/if}

@@ -32,6 +32,7 @@
     id={edited.form.id}
     method="post"
     action={edited.form.action}
+    enctype={edited.form.files ? 'multipart/form-data' : undefined}
     aria-label="{node.label}: {edited.key}"
     onsubmit={(event) => {
       if (!live.taken) return;

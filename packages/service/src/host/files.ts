@@ -1,31 +1,33 @@
+import { fileNameIn, mediaTypeOf } from '@pallmist/core';
 import type { Response } from 'express';
-import type { FileStore } from '../store/files.ts';
+import type { Store } from '../store/open-store.ts';
 import type { HostedApp } from './hosted-app.ts';
 
-const types: Record<string, string> = {
-  svg: 'image/svg+xml',
-  png: 'image/png',
-  jpg: 'image/jpeg',
-  jpeg: 'image/jpeg',
-  webp: 'image/webp',
-  gif: 'image/gif',
-  avif: 'image/avif',
-};
-
-/** The name of the picture that a path of the app asks for; undefined for any other path. */
+/** The file that a path of the app asks for; undefined for any other path. */
 export function wantedFile(hosted: HostedApp, path: string): string | undefined {
   const beginning = `${hosted.compiled.mount}/~files/`;
-  return path.startsWith(beginning) ? path.slice(beginning.length) : undefined;
+  if (!path.startsWith(beginning)) return undefined;
+  try {
+    return decodeURIComponent(path.slice(beginning.length));
+  } catch {
+    return '';
+  }
 }
 
-/** Sends one of an app's pictures. @returns false when there is none of the name */
-export async function sendFile(files: FileStore, hosted: HostedApp, name: string, response: Response): Promise<boolean> {
-  const type = types[name.split('.').at(-1) ?? ''];
-  const file = type === undefined ? null : await files.find(hosted.definition.app, name);
-  if (file === null || type === undefined) return false;
+/** Sends a file of an app, or one that somebody has sent with a form. @returns false when there is none of the name */
+export async function sendFile(store: Store, hosted: HostedApp, wanted: string, response: Response): Promise<boolean> {
+  const { app } = hosted.definition;
+  const type = mediaTypeOf(wanted);
+  const isPicture = type.startsWith('image/');
+  const sent = wanted.includes('/');
+  const bytes = sent ? await store.sentFiles.bytes(app, wanted) : isPicture ? (await store.files.find(app, wanted))?.bytes : undefined;
+  if (bytes === undefined) return false;
   // A drawing could hold a script, were it opened by itself.
   response.setHeader('content-security-policy', "default-src 'none'; style-src 'unsafe-inline'; sandbox");
-  response.setHeader('cache-control', 'public, max-age=300');
-  response.type(type).send(Buffer.from(file.bytes));
+  // What somebody has sent never changes under its name, and is not for caches that many share.
+  response.setHeader('cache-control', sent ? 'private, max-age=31536000, immutable' : 'public, max-age=300');
+  // Anything but a picture is for saving, not for showing under this site's name.
+  if (!isPicture) response.attachment(fileNameIn(wanted));
+  response.type(type).send(Buffer.from(bytes));
   return true;
 }

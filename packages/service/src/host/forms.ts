@@ -1,10 +1,22 @@
-import { fieldName, planSave, sentForm, type FormState, type PageMaterial, type RecordData, type SentForm } from '@pallmist/core';
+import {
+  fieldName,
+  fileFieldsOf,
+  planSave,
+  readAddress,
+  sentForm,
+  type FormState,
+  type PageMaterial,
+  type RecordData,
+  type SentForm,
+} from '@pallmist/core';
 import { renderPage, type Assets } from '@pallmist/pages/server';
 import type { Request, Response } from 'express';
 import type { PostOffice } from '../mail/post-office.ts';
 import type { Settings } from '../settings.ts';
 import type { Store } from '../store/open-store.ts';
 import { appCookiePlace, clearCookie, cookieNames, readCookie, setCookie } from './cookies.ts';
+import type { FormBody } from './form-body.ts';
+import { FormFiles } from './form-files.ts';
 import { materialType, type PageHost } from './host.ts';
 import type { HostedApp } from './hosted-app.ts';
 import { message } from './messages.ts';
@@ -26,9 +38,11 @@ export class Forms {
   readonly #assets: Assets;
   readonly #post: PostOffice;
   readonly #base: () => string;
+  readonly #files: FormFiles;
 
   /** @param base where the public reaches the service */
   constructor(store: Store, host: PageHost, settings: Settings, assets: Assets, post: PostOffice, base: () => string) {
+    this.#files = new FormFiles(store.sentFiles);
     this.#post = post;
     this.#base = base;
     this.#store = store;
@@ -38,20 +52,21 @@ export class Forms {
   }
 
   /** The form that a body names; undefined where it is none of a page's. */
-  static nameIn(body: unknown): string | undefined {
-    const name = (body as Record<string, unknown> | undefined)?.[ownFields.form];
-    return typeof name === 'string' && name !== '' ? name : undefined;
+  static nameIn({ texts }: FormBody): string | undefined {
+    return texts[ownFields.form] === '' ? undefined : texts[ownFields.form];
   }
 
   async save(hosted: HostedApp, name: string, request: Request, response: Response): Promise<void> {
-    const body = request.body as Record<string, unknown>;
-    const texts = Object.fromEntries(
-      Object.entries(body).flatMap(([field, text]) => (typeof text === 'string' && !field.startsWith('~') ? [[field, text]] : [])),
-    );
+    const sent = request.form;
+    const texts = Object.fromEntries(Object.entries(sent.texts).filter(([field]) => !field.startsWith('~')));
     response.setHeader('cache-control', 'no-store');
     const prepared = await this.#host.preparer.prepare(hosted, request, response, 'form');
     if ('redirect' in prepared) {
-      if (prepared.signIn) await this.#hold(hosted, name, texts, request, response);
+      if (prepared.signIn) {
+        const page = hosted.definition.pages[readAddress(hosted.compiled, request.originalUrl).page ?? ''];
+        if (page) await this.#files.take(hosted, fileFieldsOf(hosted.definition, page, name), sent, texts, undefined);
+        await this.#hold(hosted, name, texts, request, response);
+      }
       this.#lead(request, response, { document: prepared.redirect.to });
       return;
     }
@@ -66,12 +81,17 @@ export class Forms {
       this.#host.say(response, message(hosted, 409, 'That form is not here', sentences));
       return;
     }
-    const outcome = this.#carryOut(hosted, form, texts, body[ownFields.seen]);
+    const fileFields = fileFieldsOf(hosted.definition, page, name);
+    const before = this.#recordOf(hosted, form.request);
+    const fileProblems = await this.#files.take(hosted, fileFields, sent, texts, before);
+    const outcome = this.#carryOut(hosted, form, texts, sent.texts[ownFields.seen], fileProblems);
     if ('problems' in outcome) {
       const state: FormState = { values: texts, ...outcome };
       this.#showAgain(request, response, { ...material, forms: { ...material.forms, [name]: state } });
       return;
     }
+    const after = form.request.action === 'remove' ? {} : outcome.record;
+    await this.#files.settle(hosted, form.request.collection, before, after);
     await this.#forgetHeld(hosted, request, response);
     const base = this.#base();
     let next = form.next(outcome.record);
@@ -87,23 +107,30 @@ export class Forms {
     hosted: HostedApp,
     { request, seen }: SentForm,
     texts: Record<string, string>,
-    seenBefore: unknown,
+    seenBefore: string | undefined,
+    fileProblems: Record<string, string>,
   ): { record: RecordData } | Omit<FormState, 'values'> {
     const { app, collections = {} } = hosted.definition;
     if (request.action !== 'create' && request.key === undefined) return { problems: {}, problem: 'The record is not there any more.' };
-    if (seen !== undefined && typeof seenBefore === 'string' && seenBefore !== seen)
+    if (seen !== undefined && seenBefore !== undefined && seenBefore !== seen)
       return {
         problems: {},
         problem:
           'Somebody has changed this meanwhile. Your text stands below and is not saved; send it again to put it in the place of theirs.',
       };
-    const { plan, problems } = planSave(hosted.definition, request, texts);
+    const { plan, problems: textProblems } = planSave(hosted.definition, request, texts);
+    const problems = { ...textProblems, ...fileProblems };
     if (Object.keys(problems).length > 0) return describeProblems(problems, request);
-    const before = this.#store.records.byKey(app, collections, request.collection, request.key ?? '');
+    const before = this.#recordOf(hosted, request);
     const saved = this.#store.writer.save(app, collections, plan);
     if ('problems' in saved)
       return { ...describeProblems(saved.problems, request), ...(saved.problem === undefined ? {} : { problem: saved.problem }) };
-    return { record: this.#store.records.byKey(app, collections, request.collection, saved.key) ?? before ?? {} };
+    return { record: this.#store.records.byKey(app, collections, request.collection, saved.key) ?? before };
+  }
+
+  /** The record as it is now; empty where there is none yet. */
+  #recordOf({ definition: { app, collections = {} } }: HostedApp, { collection, key }: SentForm['request']): RecordData {
+    return key === undefined ? {} : (this.#store.records.byKey(app, collections, collection, key) ?? {});
   }
 
   /** Keeps what was typed until the person has signed in again. */

@@ -33,8 +33,8 @@ export class PageHost {
   async answer(hosted: HostedApp, request: Request, response: Response): Promise<void> {
     const file = wantedFile(hosted, request.originalUrl.split('?')[0] ?? '');
     if (file !== undefined) {
-      if (!(await sendFile(this.#store.files, hosted, file, response)))
-        this.say(response, message(hosted, 404, 'There is no such picture', ['It may have been renamed or taken away.']));
+      if (!(await sendFile(this.#store, hosted, file, response)))
+        this.say(response, message(hosted, 404, 'There is no such file', ['It may have been renamed or taken away.']));
       return;
     }
     const forMaterial = request.headers.accept === materialType;

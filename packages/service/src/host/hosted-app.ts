@@ -2,6 +2,7 @@ import {
   appPartFor,
   checkAppFile,
   compileApp,
+  defaultKilobytes,
   expressionsIn,
   fieldsNamedOn,
   isPlainPath,
@@ -21,6 +22,8 @@ export interface HostedApp {
   /** Scope of its sessions, and the path of its cookie. */
   scope: string;
   cookiePath: string;
+  /** The greatest file that any of its fields takes, in bytes; 0 where none does. */
+  greatestFile: number;
   /** What showing each page needs, cut out once. */
   part(page: string): PagePart;
 }
@@ -55,6 +58,7 @@ export function hostApp(source: string, draft: boolean): HostedApp | { problems:
     draft,
     scope: `${draft ? 'draft' : 'live'}:${definition.app}`,
     cookiePath: definition.mount,
+    greatestFile: greatestFileOf(definition),
     part(page) {
       let part = parts.get(page);
       if (!part) {
@@ -73,4 +77,9 @@ export function hostApp(source: string, draft: boolean): HostedApp | { problems:
       return part;
     },
   };
+}
+
+function greatestFileOf({ collections = {} }: AppDefinition): number {
+  const fields = Object.values(collections).flatMap(({ fields }) => Object.values(fields));
+  return Math.max(0, ...fields.filter(({ type }) => type === 'file').map(({ maxKilobytes }) => (maxKilobytes ?? defaultKilobytes) * 1000));
 }

@@ -41,8 +41,7 @@ export class SignIn {
 
   async signIn(hosted: HostedApp, request: Request, response: Response): Promise<void> {
     const signInPage = hosted.definition.signIn?.page ?? '';
-    const form = request.body as Record<string, unknown> | undefined;
-    const field = (name: string) => (typeof form?.[name] === 'string' ? form[name] : '');
+    const field = (name: string) => request.form.texts[name] ?? '';
     const login = field('~name').trim();
     const back = followBack(hosted.compiled, signInPage, field('~back'));
     const again = (why: Reason) => {
@@ -79,7 +78,7 @@ export class SignIn {
   /** Signs out here, or, where the form says so, in every browser. */
   async signOut(hosted: HostedApp, request: Request, response: Response): Promise<void> {
     const token = readCookie(request, cookieNames.person);
-    const everywhere = (request.body as Record<string, unknown> | undefined)?.['~everywhere'] === 'yes';
+    const everywhere = request.form.texts['~everywhere'] === 'yes';
     const login = everywhere ? await this.#store.sessions.login(hosted.scope, token) : undefined;
     if (login !== undefined) await this.#store.sessions.endAll(hosted.scope, login);
     await this.#store.sessions.end(token);

@@ -33,8 +33,7 @@ export class SignUp {
       this.#host.say(response, message(hosted, 409, 'That form is not here', ['Nobody makes an account on this page.']));
       return;
     }
-    const body = request.body as Record<string, unknown>;
-    const field = (name: string) => (typeof body[name] === 'string' ? body[name] : '');
+    const field = (name: string) => request.form.texts[name] ?? '';
     const [called, login, password] = [field('called').trim(), field('login').trim(), field('password')];
     const again = (problems: Record<string, string>, problem = 'There is no account yet. Please look at what is marked.') => {
       const state: FormState = { values: { called, login }, problems, problem };

@@ -11,6 +11,7 @@ import { IdleSessionsAndMails1700000000003 } from './migrations/3-idle-sessions-
 import { ShortAddresses1700000000004 } from './migrations/4-short-addresses.ts';
 import { Arrivals1700000000005 } from './migrations/5-arrivals.ts';
 import { MailAddressesAndEntryLinks1700000000006 } from './migrations/6-mail-addresses-and-entry-links.ts';
+import { SentFiles1700000000007 } from './migrations/7-sent-files.ts';
 import { ArrivalStore } from './arrivals.ts';
 import { EntryLinkStore } from './entry-links.ts';
 import { FileStore } from './files.ts';
@@ -20,6 +21,7 @@ import { HeldFormStore } from './held-forms.ts';
 import { RecordWriter } from './record-writer.ts';
 import { RecordStore } from './records.ts';
 import { ShortAddressStore } from './short-addresses.ts';
+import { SentFileStore } from './sent-files.ts';
 import { SessionStore } from './sessions.ts';
 import type { Sqlite } from './sqlite.ts';
 
@@ -32,6 +34,7 @@ export interface Store {
   records: RecordStore;
   writer: RecordWriter;
   files: FileStore;
+  sentFiles: SentFileStore;
   heldForms: HeldFormStore;
   mails: MailStore;
   shortAddresses: ShortAddressStore;
@@ -66,6 +69,7 @@ export async function openStore(directory: string): Promise<Store> {
       ShortAddresses1700000000004,
       Arrivals1700000000005,
       MailAddressesAndEntryLinks1700000000006,
+      SentFiles1700000000007,
     ],
     migrationsRun: true,
     synchronize: false,
@@ -95,6 +99,7 @@ export async function openStore(directory: string): Promise<Store> {
       records.forgetStatements();
     }),
     files: new FileStore(source),
+    sentFiles: new SentFileStore(source),
     heldForms: new HeldFormStore(source),
     mails: new MailStore(source),
     shortAddresses: new ShortAddressStore(source),

@@ -1,8 +1,9 @@
 import { suggest } from '../../near.ts';
+import type { FieldDefinition } from '../app-schema.ts';
 import { toPointer } from '../../problem.ts';
 import { mendName } from './mend-name.ts';
 import { checkPattern } from './patterns.ts';
-import { report, type CheckContext } from './context.ts';
+import { report, type CheckContext, type Place } from './context.ts';
 
 /** Collections: the key and title are fields, references lead somewhere, patterns are patterns. */
 export function checkCollections(context: CheckContext): void {
@@ -40,17 +41,25 @@ export function checkCollections(context: CheckContext): void {
           });
         }
       }
-      if (field.serial !== undefined && field.type !== 'text') {
-        report(context, [...fieldPlace, 'serial'], {
-          code: 'attribute-without-effect',
-          message: `“serial” says nothing about a ${field.type}.`,
-          hint: 'A text can count.',
-          mend: [{ op: 'remove', path: toPointer([...fieldPlace, 'serial']) }],
-        });
-      }
+      checkAttributes(context, fieldPlace, field);
       if (field.pattern !== undefined) {
         checkPattern(context, [...fieldPlace, 'pattern'], field.pattern);
       }
     }
+  }
+}
+
+/** Attributes that only one type of field has. */
+const attributesOf = { serial: 'text', accept: 'file', maxKilobytes: 'file' } as const;
+
+function checkAttributes(context: CheckContext, place: Place, field: FieldDefinition): void {
+  for (const [name, type] of Object.entries(attributesOf)) {
+    if (field[name as keyof typeof attributesOf] === undefined || field.type === type) continue;
+    report(context, [...place, name], {
+      code: 'attribute-without-effect',
+      message: `“${name}” says nothing about a ${field.type}.`,
+      hint: `It is for a ${type}.`,
+      mend: [{ op: 'remove', path: toPointer([...place, name]) }],
+    });
   }
 }

@@ -2,6 +2,7 @@ import { expressionsOf } from '../../expressions/template-text.ts';
 import { operands } from '../operators.ts';
 import type { PageDefinition } from '../app-schema.ts';
 import { walkContent } from '../component-facets.ts';
+import type { LinkDefinition } from '../schema-parts.ts';
 import { report, type CheckContext, type Place } from './context.ts';
 
 const path = /[A-Za-z_]\w*(?:\.[A-Za-z_]\w*)+/g;
@@ -43,15 +44,23 @@ export function checkSensitive(context: CheckContext): void {
     if (collection.fields[collection.key]?.sensitive === true) refuse(['collections', name, 'key'], collection.key);
   }
   for (const [name, page] of Object.entries(pages)) {
-    for (const { path: below, facets } of walkContent(page.content)) {
-      for (const { path: at, link, row } of facets.links) {
-        for (const [parameter, value] of Object.entries(link.values ?? {})) {
-          if (context.compiled.pages.get(link.page)?.byName.get(parameter)?.sealed === true) continue;
-          const field = typeof value === 'string' ? sensitiveIn(context, page, value, row) : undefined;
-          if (field !== undefined) refuse(['pages', name, ...below, ...at, 'values', parameter], field);
-        }
+    const look = (place: Place, target: string, values: LinkDefinition['values'], roots: Roots) => {
+      for (const [parameter, value] of Object.entries(values ?? {})) {
+        if (context.compiled.pages.get(target)?.byName.get(parameter)?.sealed === true) continue;
+        const field = typeof value === 'string' ? sensitiveIn(context, page, value, roots) : undefined;
+        if (field !== undefined) refuse([...place, parameter], field);
       }
+    };
+    for (const { path: below, component, facets } of walkContent(page.content)) {
+      const place = ['pages', name, ...below];
+      for (const { path: at, link, row, saved } of facets.links) look([...place, ...at, 'values'], link.page, link.values, { row, saved });
+      if (component.show === 'ask') look([...place, 'values'], component.page, component.values, {});
+      if (component.show !== 'form' || component.mail === undefined) continue;
+      const saved = component.collection ?? page.parameters?.[component.record ?? '']?.of;
+      for (const [link, { to }] of Object.entries(context.definition.mails?.[component.mail]?.links ?? {}))
+        look(['mails', component.mail, 'links', link, 'to', 'values'], to.page, to.values, { saved });
     }
+    for (const [index, rule] of (page.arrival ?? []).entries()) look(['pages', name, 'arrival', index, 'set'], name, rule.set, {});
     for (const [readName, read] of Object.entries(page.reads ?? {})) {
       for (const [index, condition] of (read.where ?? []).entries()) {
         const fromAddress = operands<unknown>(condition).some(
@@ -71,18 +80,39 @@ const readable = (page: PageDefinition, expression: string) =>
     return sealed === undefined || sealed === false;
   });
 
-/** The sensitive field that a value’s expressions lead to, if any. */
-function sensitiveIn(context: CheckContext, page: PageDefinition, value: string, row: string | undefined): string | undefined {
+/** What the names `row` and `saved` stand for in an expression. */
+interface Roots {
+  row?: string | undefined;
+  saved?: string | undefined;
+}
+
+/** What holds no field of a collection. */
+const harmless = new Set(['param', 'person', 'app', 'visit', 'label', 'word', 'previous', 'total', 'link']);
+
+/** The sensitive field that a value’s expressions lead to, if any; where a path is not clear, any field of its name. */
+function sensitiveIn(context: CheckContext, page: PageDefinition, value: string, { row, saved }: Roots): string | undefined {
+  const { collections = {} } = context.definition;
+  const named = (name: string) => Object.values(collections).some(({ fields }) => fields[name]?.sensitive === true);
+  const recordParameter = (name: string) => page.parameters?.[name] ?? context.definition.parameters?.[name];
   for (const expression of expressionsOf(value)) {
-    for (const [found] of expression.matchAll(path)) {
-      const [root, ...names] = found.split('.');
-      const start =
-        root === 'row' ? page.reads?.[row ?? '']?.from : root === 'record' ? page.parameters?.[names.shift() ?? '']?.of : undefined;
-      let collection = context.definition.collections?.[start ?? ''];
+    // row["mail"], row.?mail and rows.found[0].mail are paths as well.
+    const plain = expression
+      .replaceAll(/\[\s*(["'])(\w+)\1\s*\]/g, '.$2')
+      .replaceAll(/\[\s*\d+\s*\]/g, '')
+      .replaceAll('.?', '.');
+    for (const [found] of plain.matchAll(path)) {
+      const [root = '', ...names] = found.split('.');
+      if (harmless.has(root)) continue;
+      const starts: Record<string, string | undefined> = {
+        row: page.reads?.[row ?? '']?.from,
+        saved,
+        ...(root === 'record' ? { record: recordParameter(names.shift() ?? '')?.of } : {}),
+      };
+      let collection = collections[starts[root] ?? ''];
       for (const name of names) {
         const field = collection?.fields[name];
-        if (field?.sensitive === true) return name;
-        collection = context.definition.collections?.[field?.of ?? ''];
+        if (collection === undefined ? named(name) : field?.sensitive === true) return name;
+        collection = field?.type === 'record' ? collections[field.of ?? ''] : collection;
       }
     }
   }

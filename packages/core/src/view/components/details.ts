@@ -9,8 +9,8 @@ export function details(component: ComponentOf<'details'>, shower: Shower): Deta
     show: 'details',
     entries: component.fields.map((field) => {
       if (typeof field !== 'string') return { label: shower.text(field.label), value: shower.anchor(shower.text(field.text), field.to) };
-      const { label, text } = shower.fieldAt(from, field, record);
-      return { label, value: { text } };
+      const { label, value } = shower.fieldAt(from, field, record);
+      return { label, value };
     }),
   };
 }

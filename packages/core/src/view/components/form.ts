@@ -2,9 +2,10 @@ import type { FieldDefinition } from '../../definition/app-schema.ts';
 import type { FormFieldDefinition } from '../../definition/content/forms-schema.ts';
 import type { ComponentOf } from '../../definition/content-schema.ts';
 import { fieldText } from '../../records/field-value.ts';
+import { acceptedFiles, fileNameIn } from '../../records/file-value.ts';
 import { fieldName } from '../../records/plan-save.ts';
 import { markOf } from '../../records/seen.ts';
-import type { AskNode, Box, FormNode } from '../nodes.ts';
+import type { Anchor, AskNode, Box, FormNode } from '../nodes.ts';
 import type { RecordData } from '../material.ts';
 import { limitsOf, optionsOf } from './filters.ts';
 import type { Shower } from '../shower.ts';
@@ -39,13 +40,17 @@ export function recordForm(given: RecordForm, record: RecordData, shower: Shower
     const target = keyOf(called);
     const initial = action === 'create' ? more?.value && shower.evaluator.value(more.value) : record[called];
     const problem = state?.problems[called];
-    const help = more?.help === undefined ? declared?.help : shower.text(more.help);
+    const help = [more?.help === undefined ? declared?.help : shower.text(more.help), declared?.type === 'file' && acceptedFiles(declared)]
+      .filter((sentence) => typeof sentence === 'string' && sentence !== '')
+      .join(' ');
+    const value = state?.values[called] ?? fieldText(initial, target === undefined ? undefined : { key: target });
     return {
       ...boxFor(declared, more?.lines, shower),
       name: called,
       label: more?.label === undefined ? shower.fieldLabel(collection, called) : shower.text(more.label),
-      value: state?.values[called] ?? fieldText(initial, target === undefined ? undefined : { key: target }),
-      ...(help === undefined ? {} : { help }),
+      value,
+      ...(declared?.type === 'file' && value !== '' ? { present: presentFile(value, shower) } : {}),
+      ...(help === '' ? {} : { help }),
       ...(problem === undefined ? {} : { problem }),
     };
   });
@@ -59,16 +64,23 @@ export function recordForm(given: RecordForm, record: RecordData, shower: Shower
     boxes,
     button: shower.text(given.button, buttons[action]),
     removes: action === 'remove',
+    files: boxes.some(({ kind }) => kind === 'file'),
     ...(action === 'change' ? { seen: markOf(record, fields.map(fieldName), keyOf) } : {}),
     ...(state?.problem === undefined ? {} : { problem: state.problem }),
   };
 }
 
-type Boxed = Pick<FieldDefinition, 'type' | 'of' | 'min' | 'max' | 'maxLength' | 'required'>;
+function presentFile(value: string, shower: Shower): Anchor {
+  const href = shower.fileAddress(value);
+  return { text: fileNameIn(value), ...(href === undefined ? {} : { href }) };
+}
+
+type Boxed = Pick<FieldDefinition, 'type' | 'of' | 'min' | 'max' | 'maxLength' | 'required' | 'accept'>;
 
 /** The kind of box that a field or a parameter is typed into. */
 function boxFor(declared: Boxed | undefined, lines: number | undefined, shower: Shower): Omit<Box, 'name' | 'label' | 'value'> {
   const required = declared?.required === true;
+  if (declared?.type === 'file') return { kind: 'file', required, ...(declared.accept ? { accept: declared.accept.join(',') } : {}) };
   if (declared?.type === 'boolean') return { kind: 'check', required: false };
   if (declared?.type === 'choice' || declared?.type === 'record') {
     const options = optionsOf(declared, shower);

@@ -4,7 +4,6 @@ import { recordType } from '../../expressions/page-scope.ts';
 import type { ReadData } from '../material.ts';
 import type { ListNode } from '../nodes.ts';
 import type { Shower } from '../shower.ts';
-import { fileAddress } from './plain.ts';
 
 /** What to say in the place of rows: none, none on this page of the list, or none asked for. */
 export function emptyText(
@@ -28,12 +27,12 @@ export function list(component: ComponentOf<'list'>, shower: Shower): ListNode {
     label: shower.text(component.label),
     entries: (data?.rows ?? []).map((row) => {
       const inRow = shower.evaluator.with('row', row, rowType);
-      const picture = component.picture === undefined ? '' : fileAddress(inRow.text(component.picture), shower);
+      const picture = component.picture === undefined ? undefined : shower.fileAddress(inRow.text(component.picture));
       return {
         key: display(row[key]),
         link: shower.anchor(inRow.text(component.text), component.link, inRow),
         detail: component.detail === undefined ? '' : inRow.text(component.detail),
-        ...(picture === '' ? {} : { picture }),
+        ...(picture === undefined ? {} : { picture }),
       };
     }),
     empty: emptyText(component, data, shower),

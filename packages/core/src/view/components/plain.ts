@@ -40,16 +40,10 @@ export const button = (component: ComponentOf<'button'>, shower: Shower): Button
   link: shower.anchor(shower.text(component.text), component.to),
 });
 
-/** The name of a file of the app: no path leads out of its folder. */
-const fileName = /^(?!\.)[A-Za-z0-9_.-]{1,100}$/;
-
-/** Where a picture of the app is; “” for what is no name of one. */
-export const fileAddress = (file: string, shower: Shower): string => (fileName.test(file) ? `${shower.app.mount}/~files/${file}` : '');
-
 export function image(component: ComponentOf<'image'>, shower: Shower): ImageNode {
   return {
     show: 'image',
-    source: fileAddress(shower.text(component.file), shower),
+    source: shower.fileAddress(shower.text(component.file)) ?? '',
     alternative: shower.text(component.alternative),
     ...(component.width === undefined ? {} : { width: component.width }),
   };

@@ -1,8 +1,9 @@
 import type { ComponentOf } from '../../definition/content-schema.ts';
 import { recordType } from '../../expressions/page-scope.ts';
 import type { SortKey } from '../../parameters/declaration.ts';
-import { display } from '../../expressions/evaluator.ts';
-import type { TableNode } from '../nodes.ts';
+import { display, type Evaluator } from '../../expressions/evaluator.ts';
+import type { RecordData } from '../material.ts';
+import type { Anchor, TableNode } from '../nodes.ts';
 import { recordForm } from './form.ts';
 import { emptyText } from './list.ts';
 import { spoken, type Shower } from '../shower.ts';
@@ -34,13 +35,7 @@ export function table(component: ComponentOf<'table'>, shower: Shower): TableNod
     const key = display(row[collection?.key ?? '']);
     return {
       key,
-      cells: component.columns.map((column) =>
-        shower.anchor(
-          column.text === undefined ? shower.fieldAt(from, column.field ?? '', row).text : inRow.text(column.text),
-          column.to,
-          inRow,
-        ),
-      ),
+      cells: component.columns.map((column) => cell(column, from, row, inRow, shower)),
       ...(href === undefined ? {} : { href }),
       ...(chosen ? { chosen: chosen.includes(key) } : {}),
       ...(component.edit ? { edit: shower.changeAnchor('Edit', { [component.edit.bind]: key }) } : {}),
@@ -70,6 +65,18 @@ export function table(component: ComponentOf<'table'>, shower: Shower): TableNod
         }
       : {}),
   };
+}
+
+function cell(
+  { field = '', text, to }: ComponentOf<'table'>['columns'][number],
+  from: string,
+  row: RecordData,
+  inRow: Evaluator,
+  shower: Shower,
+): Anchor {
+  if (text !== undefined) return shower.anchor(inRow.text(text), to, inRow);
+  const { value } = shower.fieldAt(from, field, row);
+  return to === undefined ? value : shower.anchor(value.text, to, inRow);
 }
 
 /** A heading that sorts: first ascending, then descending. Undefined where the column cannot be sorted by. */

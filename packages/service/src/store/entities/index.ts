@@ -98,6 +98,27 @@ export const FileEntity = new EntitySchema<FileRow>({
   },
 });
 
+/** A file that somebody has sent with a form. */
+export interface SentFileRow {
+  app: string;
+  /** What the field of the record holds: an unguessable code, “/”, and the file's name. */
+  value: string;
+  bytes: Buffer;
+  size: number;
+  /** No record has it yet, and it is forgotten then; milliseconds since 1970. Null once a record has it. */
+  looseUntil: number | null;
+}
+export const SentFileEntity = new EntitySchema<SentFileRow>({
+  name: 'sent_file',
+  columns: {
+    app: { type: 'text', primary: true },
+    value: { type: 'text', primary: true },
+    bytes: { type: 'blob' },
+    size: { type: 'integer' },
+    looseUntil: { type: 'integer', name: 'loose_until', nullable: true },
+  },
+});
+
 /** What somebody had typed into a form when their session had ended. */
 export interface HeldFormRow {
   tokenHash: string;
@@ -195,4 +216,15 @@ export const EntryLink = new EntitySchema<EntryLinkRow>({
   },
 });
 
-export const entities = [Draft, Edition, PersonEntity, Session, FileEntity, HeldForm, MailEntity, ShortAddressEntity, EntryLink];
+export const entities = [
+  Draft,
+  Edition,
+  PersonEntity,
+  Session,
+  FileEntity,
+  HeldForm,
+  MailEntity,
+  ShortAddressEntity,
+  EntryLink,
+  SentFileEntity,
+];
