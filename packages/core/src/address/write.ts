@@ -14,6 +14,8 @@ export type Written = { address: string; problems: Problem[] } | { address?: und
 export interface WriteOptions {
   /** Leave out the parameters that are declared with `share: false`, and those that act once. */
   forSharing?: boolean;
+  /** Although it is for sharing, tell what is remembered for the visit, as far as it is among the values. */
+  tellsVisit?: boolean;
   /** Leave out what acts once, for it has acted, and what is remembered for the visit. */
   afterArrival?: boolean;
   /** The values of the page where the link stands; those that the app carries on are taken from them. */
@@ -82,8 +84,8 @@ export function writeAddress(app: CompiledApp, pageName: string, values: Values,
   return { address, problems };
 }
 
-function leftOut({ declaration, remembered }: CompiledParameter, { forSharing, afterArrival }: WriteOptions): boolean {
-  if (forSharing === true) return declaration.share === false || declaration.once === true || remembered;
+function leftOut({ declaration, remembered }: CompiledParameter, { forSharing, tellsVisit, afterArrival }: WriteOptions): boolean {
+  if (forSharing === true) return declaration.share === false || declaration.once === true || (remembered && tellsVisit !== true);
   return afterArrival === true && (declaration.once === true || remembered);
 }
 

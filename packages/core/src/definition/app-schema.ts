@@ -152,6 +152,14 @@ const mail = z.strictObject({
 });
 export type MailDefinition = z.infer<typeof mail>;
 
+const site = z.strictObject({
+  at: z
+    .url({ protocol: /^https?$/ })
+    .refine((at) => !/[?#@]/.test(at), 'the beginning of addresses, such as https://seeds.example/shop')
+    .describe('What the site’s addresses begin with'),
+  carries: z.array(name).min(1).optional().describe('Values remembered for the visit that are told to the site'),
+});
+
 /** The app file, version 1. */
 export const appFile = z
   .strictObject({
@@ -170,6 +178,7 @@ export const appFile = z
     choices: z.record(name, z.record(z.string().min(1).max(100), choiceDefinition)).optional(),
     parameters: z.record(name, parameter).optional().describe('Query parameters of every page, carried on by every link: a language, say'),
     mails: z.record(name, mail).optional().describe('Mails that forms send'),
+    sites: z.record(name, site).optional().describe('Other sites that the component “away” may lead to'),
     gates: z.record(name, gate).optional().describe('Gates that pages name under “admit”'),
     language: name.optional().describe('The app’s parameter that holds the language: a choice of language tags (BCP 47)'),
     words: z

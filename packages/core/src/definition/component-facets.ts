@@ -68,6 +68,11 @@ export function facetsOf(component: ComponentDefinition): Facets {
       text(['text'], component.text);
       facets.links.push({ path: ['to'], link: component.to });
       break;
+    case 'away':
+      text(['text'], component.text);
+      text(['path'], component.path);
+      for (const [name, value] of Object.entries(component.query ?? {})) facets.values.push({ path: ['query', name], value });
+      break;
     case 'navigation':
       text(['label'], component.label);
       if (component.bind !== undefined) facets.binds.push({ path: ['bind'], name: component.bind, kinds: ['choice'] });

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { choices, input, radio, search, select, toggle } from './content/filters-schema.ts';
 import { ask, form, signIn, signUp } from './content/forms-schema.ts';
 import { details, list, pager, table } from './content/lists-schema.ts';
-import { anchor, back, button, heading, image, language, navigation, notice, paragraph, share } from './content/plain-schema.ts';
+import { anchor, away, back, button, heading, image, language, navigation, notice, paragraph, share } from './content/plain-schema.ts';
 import { when } from './content/when.ts';
 import { name, text } from './schema-parts.ts';
 
@@ -51,6 +51,7 @@ export const component = z.discriminatedUnion('show', [
   notice,
   image,
   anchor,
+  away,
   button,
   navigation,
   back,

@@ -23,6 +23,12 @@ export const value = z
   .union([z.string().max(2000), z.number(), z.boolean()])
   .describe('A value, or one CEL expression in braces, as in "{row.accession}"');
 
+/** Values remembered for the visit that an address takes along. */
+export const carry = z
+  .union([z.literal(true), z.array(name).min(1)])
+  .optional()
+  .describe('Values remembered for the visit that go along where nothing else is stated: all, or those listed');
+
 /** A destination page with values for its parameters. */
 export const link = z.strictObject({
   page: name.describe('The page it leads to'),
@@ -31,6 +37,7 @@ export const link = z.strictObject({
     .union([z.literal(true), z.array(name).min(1)])
     .optional()
     .describe('Present values that go along, where that page has parameters of the same names: all, or those listed'),
+  carry,
   window: z.enum(['same', 'new']).optional().describe('Where it opens; the rule is the same window'),
 });
 export type LinkDefinition = z.infer<typeof link>;

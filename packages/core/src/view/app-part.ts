@@ -29,6 +29,7 @@ export function appPartFor(definition: AppDefinition, pageName: string): AppPart
     parameters: definition.parameters,
     language: definition.language,
     words: definition.words,
+    sites: definition.sites,
     navigation: definition.navigation,
     collections,
     choices,

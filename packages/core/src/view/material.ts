@@ -35,7 +35,7 @@ export interface PageData {
 /** What showing needs of the app: the parts that this page touches. */
 export type AppPart = Pick<
   AppDefinition,
-  'title' | 'mount' | 'choices' | 'collections' | 'navigation' | 'app' | 'parameters' | 'timeZone' | 'language' | 'words'
+  'title' | 'mount' | 'choices' | 'collections' | 'navigation' | 'app' | 'parameters' | 'timeZone' | 'language' | 'words' | 'sites'
 > & {
   /** The addresses of this page and of those it links to. */
   pages: Record<string, AddressablePage>;

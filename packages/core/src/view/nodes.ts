@@ -11,6 +11,7 @@ export type Node =
   | NoticeNode
   | ImageNode
   | LinkNode
+  | AwayNode
   | ButtonNode
   | BackNode
   | ShareNode
@@ -79,6 +80,11 @@ export interface ImageNode {
 }
 export interface LinkNode {
   show: 'link';
+  link: Anchor;
+}
+/** Leads to another site. */
+export interface AwayNode {
+  show: 'away';
   link: Anchor;
 }
 export interface ButtonNode {

@@ -1,6 +1,7 @@
 import { writeAddress } from '../address/write.ts';
 import type { ComponentDefinition } from '../definition/content-schema.ts';
 import { signInAddress } from '../gate/way-back.ts';
+import { away } from './components/away.ts';
 import { details } from './components/details.ts';
 import { dialog } from './components/dialog.ts';
 import { choices, input, radio, search, select, toggle } from './components/filters.ts';
@@ -72,6 +73,8 @@ function showOne(
   switch (component.show) {
     case 'image':
       return image(component, shower);
+    case 'away':
+      return away(component, shower);
     case 'button':
       return button(component, shower);
     case 'back':

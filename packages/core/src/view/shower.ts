@@ -109,7 +109,25 @@ export class Shower {
       if (value === undefined) Reflect.deleteProperty(values, name);
       else values[name] = this.#asWritten(link.page, name, value);
     }
-    return writeAddress(this.app, link.page, values, { present: this.values }).address;
+    return writeAddress(this.app, link.page, this.carrying(link.page, values, link.carry), { present: this.values }).address;
+  }
+
+  /** Values with those remembered for the visit that are to go along; what is stated already stays. */
+  carrying(page: string, values: Values, carry: true | readonly string[] | undefined): Values {
+    if (carry === undefined) return values;
+    const remembered = [...(this.app.pages.get(page)?.byName.values() ?? [])].filter((parameter) => parameter.remembered);
+    const names = remembered.map(({ name }) => name).filter((name) => carry === true || carry.includes(name));
+    const { visit } = this.material;
+    return { ...Object.fromEntries(names.flatMap((name) => (visit[name] === undefined ? [] : [[name, visit[name]]]))), ...values };
+  }
+
+  /** Values remembered for the visit, as addresses hold them. */
+  visitTexts(names: readonly string[]): [string, string][] {
+    const declared = this.app.pages.get(this.material.name)?.byName;
+    return names.flatMap((name) => {
+      const text = declared?.get(name)?.plain.write(this.material.visit[name]);
+      return typeof text === 'string' ? [[name, text]] : [];
+    });
   }
 
   /** The present values that a link takes along: those that its page accepts under the same names. */

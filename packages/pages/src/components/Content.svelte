@@ -35,7 +35,7 @@
   {#each nodes as node, index (index)}
     {#if node.show === 'heading' || node.show === 'text' || node.show === 'notice'}<Text {node} />
     {:else if node.show === 'image'}<Image {node} />
-    {:else if node.show === 'link'}<p><AnchorLink link={node.link} /></p>
+    {:else if node.show === 'link' || node.show === 'away'}<p><AnchorLink link={node.link} /></p>
     {:else if node.show === 'button'}<p class="button"><AnchorLink link={node.link} /></p>
     {:else if node.show === 'back'}<Back {node} {live} />
     {:else if node.show === 'share'}<Share {node} {live} />

@@ -9,7 +9,7 @@ import { checkCollections } from './collections.ts';
 import { checkPageContent } from './content.ts';
 import type { CheckContext } from './context.ts';
 import { ScopeCheck } from './expressions.ts';
-import { checkLink } from './links.ts';
+import { checkLink, checkSites } from './links.ts';
 import { walkContent } from '../component-facets.ts';
 import { checkMailsUsed } from './mails.ts';
 import { checkNames } from './names.ts';
@@ -70,6 +70,7 @@ export function checkDefinition(
     const link = definition.signIn?.[key];
     if (link) checkLink(context, ['signIn', key], link, scope);
   }
+  checkSites(context);
   checkParameterPatterns(context);
   checkSecrets(context);
   checkSensitive(context);

@@ -1,6 +1,6 @@
 import { pageScopeTypes, recordType } from '../../expressions/page-scope.ts';
 import { suggest } from '../../near.ts';
-import { toPointer } from '../../problem.ts';
+import { quote, toPointer } from '../../problem.ts';
 import type { PageDefinition } from '../app-schema.ts';
 import { walkContent } from '../component-facets.ts';
 import type { ComponentDefinition } from '../content-schema.ts';
@@ -9,7 +9,7 @@ import { mendKey, mendName } from './mend-name.ts';
 import { ScopeCheck } from './expressions.ts';
 import { checkArrival } from './arrival.ts';
 import { checkAsk, checkForm } from './forms.ts';
-import { checkLink } from './links.ts';
+import { checkCarry, checkLink } from './links.ts';
 import { checkMailOf } from './mails.ts';
 import { checkReads } from './reads.ts';
 
@@ -58,6 +58,7 @@ export function checkPageContent(context: CheckContext, name: string, page: Page
     checkForm(context, at, page, component, forms);
     checkMailOf(context, at, page, component);
     if (component.show === 'ask') checkAsk(context, at, component);
+    checkWayOut(context, at, component);
   }
 }
 
@@ -98,6 +99,28 @@ function checkBinding(context: CheckContext, at: Place, page: PageDefinition, na
       hint: fitting.length === 0 ? `Declare a parameter of the type ${kinds.join(' or ')}.` : `It could be: ${fitting.join(', ')}.`,
     });
   }
+}
+
+/** The sites that a page leads to are named in the app file, and what it carries is remembered. */
+function checkWayOut(context: CheckContext, at: Place, component: ComponentDefinition): void {
+  if (component.show === 'share') checkCarry(context, [...at, 'carry'], component.carry);
+  if (component.show !== 'away') return;
+  const sites = Object.keys(context.definition.sites ?? {});
+  if (!sites.includes(component.site)) {
+    report(context, [...at, 'site'], {
+      code: 'unknown-site',
+      message: `There is no site “${component.site}”.`,
+      hint:
+        sites.length === 0 ? 'Name it under “sites” of the app file, with what its addresses begin with.' : suggest(component.site, sites),
+      ...mendName([...at, 'site'], component.site, sites),
+    });
+  }
+  if (/[?#\\\s]|(?:^|\/)\.{1,2}(?:\/|$)/.test((component.path ?? '').replaceAll(/\{[^}]*\}/g, '')))
+    report(context, [...at, 'path'], {
+      code: 'bad-path',
+      message: `The path ${quote(component.path ?? '')} is more than a path.`,
+      hint: 'Write segments parted by “/”; what follows “?” goes under “query”.',
+    });
 }
 
 /** What only one kind of component can get wrong. */

@@ -35,6 +35,7 @@ export function checkLink(context: CheckContext, place: Place, link: LinkDefinit
     });
     return;
   }
+  checkCarry(context, [...place, 'carry'], link.carry);
   const keeps = checkKeep(context, place, link, target, from);
   for (const parameter of target.parameters) {
     if (!parameter.required || Object.hasOwn(values, parameter.name) || keeps.includes(parameter.name)) continue;
@@ -111,4 +112,27 @@ function checkKeep(
     });
   }
   return keep;
+}
+
+/** What is carried along is remembered for the visit. */
+export function checkCarry(context: CheckContext, place: Place, carry: true | readonly string[] | undefined): void {
+  const remembered = Object.entries(context.definition.parameters ?? {}).flatMap(([name, { reach }]) => (reach === 'visit' ? [name] : []));
+  if (carry === undefined) return;
+  if (remembered.length === 0 || carry !== true) {
+    for (const [index, name] of (carry === true ? [''] : carry).entries()) {
+      if (remembered.includes(name)) continue;
+      report(context, carry === true ? place : [...place, index], {
+        code: 'carries-unknown',
+        message: carry === true ? 'There is nothing to carry.' : `“${name}” is not remembered for the visit.`,
+        hint: remembered.length === 0 ? 'Declare a parameter of the app with “reach: visit”.' : suggest(name, remembered),
+        mend: [{ op: 'remove', path: toPointer(carry === true ? place : [...place, index]) }],
+      });
+    }
+  }
+}
+
+/** The sites that the app leads to: what they carry is there, and each is one that the file names. */
+export function checkSites(context: CheckContext): void {
+  for (const [name, { carries }] of Object.entries(context.definition.sites ?? {}))
+    checkCarry(context, ['sites', name, 'carries'], carries);
 }

@@ -55,6 +55,12 @@ export function checkSensitive(context: CheckContext): void {
       const place = ['pages', name, ...below];
       for (const { path: at, link, row, saved } of facets.links) look([...place, ...at, 'values'], link.page, link.values, { row, saved });
       if (component.show === 'ask') look([...place, 'values'], component.page, component.values, {});
+      if (component.show === 'away') {
+        for (const [key, value] of [['path', component.path], ...Object.entries(component.query ?? {})] as const) {
+          const field = typeof value === 'string' ? sensitiveIn(context, page, value, {}) : undefined;
+          if (field !== undefined) refuse(value === component.path ? [...place, 'path'] : [...place, 'query', key], field);
+        }
+      }
       if (component.show !== 'form' || component.mail === undefined) continue;
       const saved = component.collection ?? page.parameters?.[component.record ?? '']?.of;
       for (const [link, { to }] of Object.entries(context.definition.mails?.[component.mail]?.links ?? {}))

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { link, name, text } from '../schema-parts.ts';
+import { carry, link, name, text, value } from '../schema-parts.ts';
 import { when } from './when.ts';
 
 export const heading = z.strictObject({
@@ -51,6 +51,7 @@ export const back = z.strictObject({
 export const share = z.strictObject({
   show: z.literal('share'),
   text: text.optional().describe('The rule is “Share this view”'),
+  carry,
   qr: z.boolean().optional().describe('Also a link to the address as a QR code, to print'),
   when,
 });
@@ -58,5 +59,15 @@ export const share = z.strictObject({
 export const language = z.strictObject({
   show: z.literal('language'),
   label: text.optional().describe('The rule is “Language”'),
+  when,
+});
+
+export const away = z.strictObject({
+  show: z.literal('away'),
+  text,
+  site: name.describe('One of the app’s “sites”'),
+  path: text.optional().describe('What follows the site’s own beginning; what expressions give is encoded and stays within its segment'),
+  query: z.record(z.string().min(1).max(100), value).optional().describe('Query parameters; absent values are left out'),
+  window: z.enum(['same', 'new']).optional().describe('Where it opens; the rule is the same window'),
   when,
 });

@@ -73,7 +73,9 @@ export function back(component: ComponentOf<'back'>, shower: Shower): BackNode {
 }
 
 export function share(component: ComponentOf<'share'>, shower: Shower): ShareNode {
-  const href = writeAddress(shower.app, shower.material.name, shower.values, { forSharing: true }).address ?? '';
+  const { name } = shower.material;
+  const values = shower.carrying(name, shower.values, component.carry);
+  const href = writeAddress(shower.app, name, values, { forSharing: true, tellsVisit: component.carry !== undefined }).address ?? '';
   return {
     show: 'share',
     text: shower.text(component.text, 'Share this view'),
