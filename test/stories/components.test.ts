@@ -200,6 +200,27 @@ describe.each([true, false])('components, with JavaScript: %s', (javaScript) => 
     if (javaScript) expect(address()).toBe('/garden/specimens?q=sundew%20%26%20co');
   });
 
+  it('a view gets a short address, which leads to it in another browser until it is withdrawn', async () => {
+    await open('/specimens?q=fern&picked=QM-0487');
+    await page.getByRole('button', { name: 'As a short address' }).click();
+    let short: string;
+    if (javaScript) {
+      const link = page.getByRole('link', { name: '/garden/~s/' });
+      short = (await link.textContent()) ?? '';
+      expect(address()).toBe('/garden/specimens?q=fern&picked=QM-0487');
+      await page.goto(new URL((await link.getAttribute('href')) ?? '', service.base).href);
+    } else short = page.url().replace('/about', '');
+    await page.getByRole('img', { name: 'QR code' }).waitFor();
+    const elsewhere = await browser.newPage();
+    await elsewhere.goto(short);
+    expect(elsewhere.url()).toBe(`${service.base}/garden/specimens?q=fern`);
+    await page.getByRole('button', { name: 'Withdraw it' }).click();
+    await page.getByText('leads nowhere from now on').waitFor();
+    await elsewhere.goto(short);
+    await elsewhere.getByText('This short address leads nowhere').waitFor();
+    await elsewhere.close();
+  });
+
   it('several boxes feed one list', async () => {
     await open('/notes');
     await page.getByText('Type a word, and the notes about it stand here.').waitFor();

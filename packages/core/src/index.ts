@@ -13,6 +13,7 @@ export type { CheckedApp } from './definition/check/check-app.ts';
 export { mendSource } from './definition/mend.ts';
 export { patchSource } from './definition/patch.ts';
 export { renameParameter } from './definition/rename-parameter.ts';
+export { walkContent } from './definition/component-facets.ts';
 export { countProblems, mayPublish } from './editions/publishable.ts';
 export { todayIn } from './parameters/relative-date.ts';
 export { pageScopeTypes } from './expressions/page-scope.ts';

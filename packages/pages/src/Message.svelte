@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Press from './components/Press.svelte';
   import Text from './components/Text.svelte';
   import Frame from './Frame.svelte';
   import type { MessagePage } from './message-page.ts';
@@ -9,6 +10,12 @@
 <Frame appTitle={message.appTitle} home={message.home} navigation={message.navigation} draft={message.draft}>
   <Text node={{ show: 'heading', level: 1, text: message.title }} />
   {#each message.sentences as text (text)}<Text node={{ show: 'text', text }} />{/each}
+  {#if message.picture}<img src={message.picture.source} alt={message.picture.alternative} width="220" height="220" />{/if}
+  {#if message.action}
+    <form method="post" action={message.action.to}>
+      <Press tone="removes" name={message.action.name} value={message.action.value}>{message.action.button}</Press>
+    </form>
+  {/if}
   <ul>
     {#each message.ways as way (way.href)}<li><a href={way.href}>{way.text}</a></li>{/each}
   </ul>

@@ -6,6 +6,9 @@ export interface MessagePage {
   sentences: string[];
   /** Where to go from here. */
   ways: { text: string; href: string }[];
+  picture?: { source: string; alternative: string };
+  /** A button that sends one thing. */
+  action?: { to: string; name: string; value: string; button: string };
   appTitle: string;
   home: string;
   navigation: NavigationNode | undefined;

@@ -12,6 +12,7 @@ import { PageHost } from './host/host.ts';
 import type { HostedApp } from './host/hosted-app.ts';
 import { busyMessage, message, strayMessage } from './host/messages.ts';
 import { MailedLink } from './host/mailed-link.ts';
+import { answerQrCode } from './host/qr-codes.ts';
 import { isFromThisSite } from './host/same-site.ts';
 import { ShortAddresses } from './host/short-addresses.ts';
 import { SignIn } from './host/sign-in.ts';
@@ -61,7 +62,7 @@ export function webApp(parts: WebParts): Express {
 
   const host = new PageHost(parts.store, settings, parts.sealer, files.assets);
   const forms = new Forms(parts.store, host, settings, files.assets, parts.post, parts.base);
-  const short = new ShortAddresses(parts.store, parts.base);
+  const short = new ShortAddresses(parts.store, settings, parts.sealer, parts.base);
   const busy = new BusyGuard(settings.mostAtOnce);
   const signIn = new SignIn(parts.store, settings);
   const mailed = new MailedLink(parts.store, signIn, parts.post, parts.base);
@@ -77,6 +78,11 @@ export function webApp(parts: WebParts): Express {
     }
     await readForm(request, response, hosted.greatestFile);
     if (action === 'out') return signIn.signOut(hosted, request, response);
+    const said = await short.take(hosted, request, response);
+    if (said !== false) {
+      if (said) host.say(response, said);
+      return;
+    }
     const name = Forms.nameIn(request.form);
     if (name === signUpForm) await signUp.join(hosted, request, response);
     else if (name !== undefined) await forms.save(hosted, name, request, response);
@@ -105,7 +111,8 @@ export function webApp(parts: WebParts): Express {
     }
     await busy.during(async () => {
       if (request.method === 'GET' || request.method === 'HEAD') {
-        const said = await short.answer(hosted, request, response);
+        const drawn = await answerQrCode(hosted, request, response, parts.base());
+        const said = drawn === false ? await short.answer(hosted, request, response) : drawn;
         if (said === false) await host.answer(hosted, request, response);
         else if (said) host.say(response, said);
       } else if (request.method === 'POST') await send(hosted, request, response);

@@ -105,6 +105,8 @@ export interface ShareNode {
   href: string;
   /** Where it is drawn as a QR code. */
   qr?: string;
+  /** Where a short address is made of it. */
+  short?: string;
 }
 export interface LanguageNode {
   show: 'language';

@@ -3,6 +3,7 @@
   import type { LivePage } from '../live-page.ts';
   import BoxField from './BoxField.svelte';
   import Keeps from './Keeps.svelte';
+  import Press from './Press.svelte';
 
   const { node, live }: { node: AskNode; live: LivePage } = $props();
 
@@ -18,7 +19,7 @@
 <form method="get" action={node.form.action} aria-label={node.label} onsubmit={submitted}>
   <Keeps form={node.form} />
   {#each node.boxes as box (box.name)}<BoxField {box} id="{node.id}-{box.name}" asking />{/each}
-  <button>{node.button}</button>
+  <span><Press>{node.button}</Press></span>
 </form>
 
 <style>
@@ -29,14 +30,7 @@
     gap: 0.8rem;
     margin-block: 0.8rem;
   }
-  button {
-    min-height: 2.5rem;
+  span {
     margin-block-start: 1.45rem;
-    background: var(--leaf);
-    color: var(--on-leaf);
-    border: 0;
-    border-radius: var(--round);
-    padding: 0 1.2rem;
-    cursor: pointer;
   }
 </style>

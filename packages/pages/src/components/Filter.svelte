@@ -3,6 +3,7 @@
   import type { Snippet } from 'svelte';
   import Keeps from './Keeps.svelte';
   import type { LivePage } from '../live-page.ts';
+  import Press from './Press.svelte';
 
   const { form, live, children }: { form: KeepingForm; live: LivePage; children: Snippet } = $props();
 </script>
@@ -11,7 +12,7 @@
 <form method="get" action={form.action} onsubmit={(event) => live.taken && event.preventDefault()}>
   <Keeps {form} />
   {@render children()}
-  {#if !live.taken}<button>Apply</button>{/if}
+  {#if !live.taken}<Press tone="second">Apply</Press>{/if}
 </form>
 
 <style>
@@ -22,14 +23,5 @@
     gap: 0.4rem;
     margin: 0.3rem 1rem 0.6rem 0;
     max-width: 100%;
-  }
-  button {
-    height: 2.5rem;
-    background: none;
-    color: var(--leaf);
-    border: 1px solid var(--leaf);
-    border-radius: var(--round);
-    padding: 0 0.7rem;
-    cursor: pointer;
   }
 </style>

@@ -2,6 +2,7 @@
   import type { SearchNode } from '@pallmist/core/view';
   import type { LivePage } from '../live-page.ts';
   import Keeps from './Keeps.svelte';
+  import Press from './Press.svelte';
 
   const { node, live }: { node: SearchNode; live: LivePage } = $props();
 
@@ -57,7 +58,7 @@
       onblur={left}
     />
   </label>
-  <button>Search</button>
+  <Press>Search</Press>
 </form>
 
 <style>
@@ -85,14 +86,5 @@
     padding: 0.4rem 0.6rem;
     width: 100%;
     height: 2.5rem;
-  }
-  button {
-    height: 2.5rem;
-    background: var(--leaf);
-    color: var(--on-leaf);
-    border: 0;
-    border-radius: var(--round);
-    padding: 0 1rem;
-    cursor: pointer;
   }
 </style>

@@ -1,9 +1,22 @@
 <script lang="ts">
   import type { ShareNode } from '@pallmist/core/view';
   import type { LivePage } from '../live-page.ts';
+  import Press from './Press.svelte';
 
   const { node, live }: { node: ShareNode; live: LivePage } = $props();
+  interface Made {
+    short: string;
+    about: string;
+    until: string;
+  }
   let said = $state.raw('');
+  let made: Made | undefined = $state.raw();
+  // Another view has another short address.
+  $effect(() => {
+    void node.href;
+    made = undefined;
+    said = '';
+  });
 
   async function share(event: MouseEvent) {
     if (!live.taken || event.ctrlKey || event.metaKey || event.shiftKey) return;
@@ -20,17 +33,48 @@
       if (!(error instanceof DOMException && error.name === 'AbortError')) said = url;
     }
   }
+
+  async function shorten(event: SubmitEvent) {
+    if (!live.taken || node.short === undefined) return;
+    event.preventDefault();
+    try {
+      const body = new URLSearchParams({ of: node.href });
+      const response = await fetch(node.short, { method: 'post', headers: { accept: 'application/json' }, body });
+      if (!response.ok) throw new Error(String(response.status));
+      made = (await response.json()) as Made;
+      await navigator.clipboard.writeText(made.short);
+      said = `Copied; it leads here until ${made.until}.`;
+    } catch {
+      said = made ? '' : 'No short address was made. Please try again in a moment.';
+    }
+  }
 </script>
 
-<p>
+<div>
   <a href={node.href} onclick={share}>{node.text}</a>
+  {#if node.short}
+    <form method="post" action={node.short} onsubmit={shorten}>
+      <input type="hidden" name="of" value={node.href} />
+      <Press tone="second">As a short address</Press>
+    </form>
+  {/if}
   {#if node.qr}<a class="code" href={node.qr} target="_blank" rel="noopener">As a QR code</a>{/if}
+  {#if made}<a class="code" href={made.about} target="_blank" rel="noopener">{made.short}</a>{/if}
   <span role="status">{said}</span>
-</p>
+</div>
 
 <style>
+  div {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 0.6rem 1rem;
+    margin-block: 1rem;
+  }
   a:not(.code) {
-    display: inline-block;
+    display: grid;
+    align-items: center;
+    min-height: 2.5rem;
     border: 1px solid var(--leaf);
     border-radius: var(--round);
     padding: 0.25rem 0.9rem;

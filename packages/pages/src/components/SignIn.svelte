@@ -1,6 +1,8 @@
 <script lang="ts">
   import type { SignInNode } from '@pallmist/core/view';
   import Labelled from './Labelled.svelte';
+  import Press from './Press.svelte';
+  import Sheet from './Sheet.svelte';
 
   const { node }: { node: SignInNode } = $props();
 
@@ -15,38 +17,42 @@
 {#if node.signedInAs}
   <p>You are signed in as {node.signedInAs}. Signing in again changes the account.</p>
   <form class="out" method="post" action={node.signOut}>
-    <button>Sign out here</button>
-    <button name="~everywhere" value="yes">Sign out in every browser</button>
+    <Press tone="second">Sign out here</Press>
+    <Press tone="second" name="~everywhere" value="yes">Sign out in every browser</Press>
   </form>
 {/if}
-{#if node.entering}
-  <form method="post" action={node.action}>
-    <input type="hidden" name="~enter" value={node.entering.token} />
-    <button>{node.entering.button}</button>
-  </form>
-{:else}
-  <div class="ways">
+<div class="ways">
+  {#if node.entering}
+    <form method="post" action={node.action}>
+      <input type="hidden" name="~enter" value={node.entering.token} />
+      <Sheet><Press>{node.entering.button}</Press></Sheet>
+    </form>
+  {:else}
     <form method="post" action={node.action} onsubmit={withFragment}>
       <input type="hidden" name="~back" value={node.back} />
-      <Labelled label={node.name}>
-        <input name="~name" autocomplete="username" required maxlength="100" autocapitalize="none" spellcheck="false" />
-      </Labelled>
-      <Labelled label={node.password}>
-        <input name="~password" type="password" autocomplete="current-password" required maxlength="200" />
-      </Labelled>
-      <button>{node.button}</button>
+      <Sheet>
+        <Labelled label={node.name}>
+          <input name="~name" autocomplete="username" required maxlength="100" autocapitalize="none" spellcheck="false" />
+        </Labelled>
+        <Labelled label={node.password}>
+          <input name="~password" type="password" autocomplete="current-password" required maxlength="200" />
+        </Labelled>
+        <Press>{node.button}</Press>
+      </Sheet>
     </form>
     {#if node.byMail}
       <form method="post" action={node.action} onsubmit={withFragment}>
         <input type="hidden" name="~back" value={node.back} />
-        <Labelled label={node.byMail.label}>
-          <input name="~mail" type="email" autocomplete="email" required maxlength="200" />
-        </Labelled>
-        <button class="second">{node.byMail.button}</button>
+        <Sheet>
+          <Labelled label={node.byMail.label}>
+            <input name="~mail" type="email" autocomplete="email" required maxlength="200" />
+          </Labelled>
+          <Press tone="second">{node.byMail.button}</Press>
+        </Sheet>
       </form>
     {/if}
-  </div>
-{/if}
+  {/if}
+</div>
 
 <style>
   .reason {
@@ -56,17 +62,8 @@
     padding: 0.6rem 0.9rem;
     border-radius: var(--round);
   }
-  form {
-    display: grid;
-    gap: 0.9rem;
-    max-width: 22rem;
-    background: var(--sheet);
-    border: 1px solid var(--line);
-    border-radius: var(--round);
-    padding: 1.3rem;
-    margin-block: 1rem;
-  }
-  .ways {
+  .ways,
+  .out {
     display: flex;
     flex-wrap: wrap;
     align-items: start;
@@ -75,29 +72,5 @@
   }
   .ways form {
     flex: 0 1 22rem;
-    margin: 0;
-  }
-  form.out {
-    display: flex;
-    flex-wrap: wrap;
-    background: none;
-    border: 0;
-    padding: 0;
-    max-width: none;
-  }
-  button {
-    justify-self: start;
-    background: var(--leaf);
-    color: var(--on-leaf);
-    border: 0;
-    border-radius: var(--round);
-    padding: 0.55rem 1.4rem;
-    cursor: pointer;
-  }
-  .out button,
-  button.second {
-    background: none;
-    color: var(--leaf);
-    border: 1px solid var(--leaf);
   }
 </style>

@@ -6,6 +6,7 @@
   import BoxField from './BoxField.svelte';
   import Empty from './Empty.svelte';
   import Keeps from './Keeps.svelte';
+  import Press from './Press.svelte';
 
   const { node, live }: { node: TableNode; live: LivePage } = $props();
   const marks = { ascending: '▲', descending: '▼', none: '' };
@@ -52,7 +53,7 @@
     {#each node.choose.chosen.filter((key) => !node.rows.some((row) => row.key === key)) as key (key)}
       <input type="hidden" name={node.choose.name} value={key} />
     {/each}
-    {#if !live.taken && node.rows.length > 0}<button>Keep what is chosen</button>{/if}
+    {#if !live.taken && node.rows.length > 0}<Press>Keep what is chosen</Press>{/if}
   </form>
 {/if}
 {#if node.rows.length === 0}
@@ -93,7 +94,7 @@
                 </div>
               </td>
               <td class="acts">
-                <button form={node.edited.form.id} disabled={live.busy}>{node.edited.form.button}</button>
+                <Press form={node.edited.form.id} disabled={live.busy}>{node.edited.form.button}</Press>
                 <a href={node.edited.cancel.href} onclick={follow(live, node.edited.cancel)}>{node.edited.cancel.text}</a>
               </td>
             </tr>
@@ -224,15 +225,6 @@
     background: var(--bad-soft);
     padding: 0.5rem 0.8rem;
     border-radius: var(--round);
-  }
-  button {
-    background: var(--leaf);
-    color: var(--on-leaf);
-    border: 0;
-    border-radius: var(--round);
-    padding: 0.35rem 0.9rem;
-    margin-inline-end: 0.5rem;
-    cursor: pointer;
   }
   .said {
     position: absolute;

@@ -1,6 +1,7 @@
 import type { AnswerOf } from '@pallmist/api';
-import { quote, readAddress, writeAddress } from '@pallmist/core';
+import { quote } from '@pallmist/core';
 import type { HostedApp } from '../host/hosted-app.ts';
+import { shareable } from '../host/shareable.ts';
 import type { ShortAddressRow } from '../store/entities/index.ts';
 import type { ShortAddressStore } from '../store/short-addresses.ts';
 import { Refused } from './problem-details.ts';
@@ -19,21 +20,13 @@ export function told(hosted: HostedApp, base: string, rows: readonly ShortAddres
   };
 }
 
-/** Makes a short address. It is kept below the app's mount, so that it goes on when the app moves. */
+/** Makes a short address. */
 export async function makeShort(
   hosted: HostedApp,
   store: ShortAddressStore,
   { address, days }: { address: string; days?: number | undefined },
 ): Promise<ShortAddressRow> {
-  const reading = readAddress(hosted.compiled, address);
-  const written =
-    reading.page !== undefined && reading.status === 'page'
-      ? writeAddress(hosted.compiled, reading.page, reading.values, { forSharing: true })
-      : undefined;
-  if (written?.address === undefined) {
-    const problems = written?.problems ?? reading.problems;
-    throw new Refused(422, `No page of the app is at ${quote(address, 80)}.`, [...problems]);
-  }
-  const hash = reading.fragment === undefined ? '' : `#${reading.fragment}`;
-  return store.make(hosted.definition.app, written.address.slice(hosted.compiled.mount.length) + hash, days);
+  const shared = shareable(hosted.compiled, address);
+  if ('problems' in shared) throw new Refused(422, `No page of the app is at ${quote(address, 80)}.`, [...shared.problems]);
+  return store.make(hosted.definition.app, shared.address, days);
 }

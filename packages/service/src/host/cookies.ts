@@ -3,7 +3,12 @@ import type { Settings } from '../settings.ts';
 import type { HostedApp } from './hosted-app.ts';
 
 /** The cookies’ names: the console’s session and an app’s are never the same. */
-export const cookieNames = { owner: 'pallmist_owner', person: 'pallmist_person', heldForm: 'pallmist_held' } as const;
+export const cookieNames = {
+  owner: 'pallmist_owner',
+  person: 'pallmist_person',
+  heldForm: 'pallmist_held',
+  shortMaker: 'pallmist_short',
+} as const;
 
 /** A cookie’s value (RFC 6265); the first one, which is the one with the longest path. */
 export function readCookie(request: Request, name: string): string | undefined {

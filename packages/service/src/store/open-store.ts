@@ -12,6 +12,7 @@ import { ShortAddresses1700000000004 } from './migrations/4-short-addresses.ts';
 import { Arrivals1700000000005 } from './migrations/5-arrivals.ts';
 import { MailAddressesAndEntryLinks1700000000006 } from './migrations/6-mail-addresses-and-entry-links.ts';
 import { SentFiles1700000000007 } from './migrations/7-sent-files.ts';
+import { MakersOfShortAddresses1700000000008 } from './migrations/8-makers-of-short-addresses.ts';
 import { ArrivalStore } from './arrivals.ts';
 import { EntryLinkStore } from './entry-links.ts';
 import { FileStore } from './files.ts';
@@ -70,6 +71,7 @@ export async function openStore(directory: string): Promise<Store> {
       Arrivals1700000000005,
       MailAddressesAndEntryLinks1700000000006,
       SentFiles1700000000007,
+      MakersOfShortAddresses1700000000008,
     ],
     migrationsRun: true,
     synchronize: false,

@@ -53,6 +53,10 @@ export const share = z.strictObject({
   text: text.optional().describe('The rule is “Share this view”'),
   carry,
   qr: z.boolean().optional().describe('Also a link to the address as a QR code, to print'),
+  short: z
+    .union([z.literal(true), z.strictObject({ days: z.number().int().min(1).max(3650) })])
+    .optional()
+    .describe('Also a button that makes a short address, which leads here for so many days; 90 when it says true'),
   when,
 });
 

@@ -80,6 +80,7 @@ export function share(component: ComponentOf<'share'>, shower: Shower): ShareNod
     show: 'share',
     text: shower.text(component.text, 'Share this view'),
     href,
+    ...(component.short === undefined ? {} : { short: `${shower.app.mount}/~s` }),
     ...(component.qr === true ? { qr: `${shower.app.mount}/~qr.svg?of=${encode(href)}` } : {}),
   };
 }

@@ -183,6 +183,8 @@ export interface ShortAddressRow {
   madeAt: string;
   /** RFC 3339, UTC; null for ever. */
   endsAt: string | null;
+  /** Hash of the browser’s mark that made it; null where the owner did. */
+  maker: string | null;
 }
 export const ShortAddressEntity = new EntitySchema<ShortAddressRow>({
   name: 'short_address',
@@ -192,6 +194,7 @@ export const ShortAddressEntity = new EntitySchema<ShortAddressRow>({
     address: { type: 'text' },
     madeAt: { type: 'text', name: 'made_at' },
     endsAt: { type: 'text', name: 'ends_at', nullable: true },
+    maker: { type: 'text', nullable: true },
   },
 });
 
