@@ -81,11 +81,13 @@ export type AskedAs = 'document' | 'material' | 'form';
 /** Reads the address, asks the gate, loads: everything before a page is shown. */
 export class Preparer {
   readonly #store: Store;
+  readonly #settings: Settings;
   readonly #visit: VisitMemory;
   readonly #sealer: Sealer;
 
   constructor(store: Store, settings: Settings, sealer: Sealer) {
     this.#store = store;
+    this.#settings = settings;
     this.#sealer = sealer;
     this.#visit = new VisitMemory(settings, store.arrivals);
   }
@@ -122,7 +124,7 @@ export class Preparer {
     if (reading.status !== 'page') return { say: readingMessage(hosted, reading) };
     if (reading.former) return { redirect: { status: 301, to: todaysAddress(app, reading) } };
 
-    const previous = previousPage(hosted, request, reading.page);
+    const previous = previousPage(hosted, request, reading.page, this.#settings.publicUrl);
     const circumstances: Circumstances = {
       today: todayIn(hosted.definition.timeZone ?? 'UTC'),
       visit: compiled.leavesAddress
@@ -291,10 +293,12 @@ export class Preparer {
 }
 
 /** The page of this app that one came from, as the browser tells it (Referer, RFC 9110). */
-function previousPage(hosted: HostedApp, request: Request, present: string): PreviousPage | undefined {
-  const { referer, host } = request.headers;
+function previousPage(hosted: HostedApp, request: Request, present: string, publicUrl: string | undefined): PreviousPage | undefined {
+  const { referer } = request.headers;
   if (referer === undefined || !URL.canParse(referer)) return undefined;
   const url = new URL(referer);
+  // A proxy may ask under a name of its own.
+  const host = publicUrl === undefined ? request.headers.host : new URL(publicUrl).host;
   if (url.host !== host) return undefined;
   const address = url.pathname + url.search;
   const { page } = readAddress(hosted.compiled, address);
