@@ -132,7 +132,7 @@ async function inBrowser(base) {
   return { views, data: median(data), load: median(loads) };
 }
 
-/** Kilobytes of JavaScript, minified and gzipped, that pages of three kinds load. */
+/** Kilobytes of JavaScript, minified and gzipped, that pages of four kinds load. */
 function sizes() {
   const folder = new URL('../packages/pages/dist/browser/', import.meta.url);
   const manifest = JSON.parse(readFileSync(new URL('manifest.json', folder), 'utf8'));
@@ -154,6 +154,7 @@ function sizes() {
   const plain = weigh(start);
   return {
     plain: kilobytes(plain),
+    forms: kilobytes([...plain, ...weigh(dynamic('forms')), ...weigh(dynamic('seldom'))]),
     cel: kilobytes([...plain, ...weigh(dynamic('cel'))]),
     packed: kilobytes([...plain, ...weigh(dynamic('packed'))]),
   };

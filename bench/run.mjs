@@ -55,7 +55,7 @@ const text = [
   '',
   table(['read', 'time'], records),
   '',
-  `JavaScript of a hosted page, minified and gzipped: ${sizes.plain.toFixed(1)} KB; with expressions that need the CEL engine ${sizes.cel.toFixed(1)} KB; with a packed parameter ${sizes.packed.toFixed(1)} KB.`,
+  `JavaScript of a hosted page, minified and gzipped: ${sizes.plain.toFixed(1)} KB; with forms, ranges and an address to share ${sizes.forms.toFixed(1)} KB; with expressions that need the CEL engine ${sizes.cel.toFixed(1)} KB; with a packed parameter ${sizes.packed.toFixed(1)} KB.`,
 ].join('\n');
 console.log(text);
 if (process.argv.includes('--write')) {

@@ -11,6 +11,8 @@ export default defineConfig(({ isSsrBuild }) => ({
         outDir: 'dist/browser',
         emptyOutDir: true,
         manifest: 'manifest.json',
+        // One sheet for all: a page is drawn by the service before any of its scripts is there.
+        cssCodeSplit: false,
         modulePreload: { polyfill: false },
         rollupOptions: { input: 'src/browser/start.ts' },
       },

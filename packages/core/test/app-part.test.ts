@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { appPartFor, checkAppFile, expressionsIn, fieldsNamedOn } from '../src/index.ts';
+import { appPartFor, checkAppFile, fieldsNamedOn, programsFor } from '../src/index.ts';
 import { definition, gardenSource } from './garden.ts';
 
 it('a browser is sent the pages that a page links to, and what they are made of', () => {
@@ -22,8 +22,7 @@ it('a page’s fields are those that it mentions', () => {
 });
 
 it('only pages whose expressions do more than follow fields need the engine', () => {
-  const page = definition.pages['specimen'];
-  expect(page && expressionsIn(page, definition.navigation)).toEqual(['record.specimen.name', 'record.specimen.name']);
+  expect(programsFor(definition, 'specimen')).toEqual({ programs: {}, cel: false });
 });
 
 it('a choice may be a label, or a label with what it was called in the past', () => {

@@ -1,19 +1,20 @@
 import type { PageMaterial } from '@pallmist/core/view';
+import { partsFor, type Part } from './parts.ts';
 
 /** The files that a browser loads beside a page, as paths. */
 export interface Assets {
   script: string;
+  /** What the script itself begins with. */
+  imports: string[];
   styles: string[];
-  /** What a page loads too whose expressions need the CEL engine. */
-  cel: string[];
+  /** What only some pages load, by part. */
+  parts: Partial<Record<Part, string[]>>;
 }
 
 interface ManifestEntry {
   file: string;
-  css?: string[];
   imports?: string[];
   isEntry?: boolean;
-  isDynamicEntry?: boolean;
 }
 
 /** Reads the names of the built files from Vite’s manifest. */
@@ -21,12 +22,35 @@ export function readAssets(manifest: Record<string, ManifestEntry>, base = '/-/a
   const entries = Object.values(manifest);
   const entry = entries.find((candidate) => candidate.isEntry === true);
   if (entry === undefined) throw new Error('The hosted pages are not built.');
+  const withImports = (key: string, seen = new Set<string>()): Set<string> => {
+    const candidate = manifest[key];
+    if (candidate === undefined || seen.has(candidate.file)) return seen;
+    if (candidate !== entry) seen.add(candidate.file);
+    for (const inner of candidate.imports ?? []) withImports(inner, seen);
+    return seen;
+  };
+  const imports = new Set((entry.imports ?? []).flatMap((key) => [...withImports(key)]));
+  const parts: Assets['parts'] = {};
+  for (const [part, source] of Object.entries(sources)) {
+    const key = Object.keys(manifest).find((candidate) => candidate.endsWith(source));
+    if (key === undefined) throw new Error(`The hosted pages are built without ${source}.`);
+    parts[part as Part] = [...withImports(key)].filter((file) => !imports.has(file)).map((file) => base + file);
+  }
   return {
     script: base + entry.file,
-    styles: (entry.css ?? []).map((file) => base + file),
-    cel: entries.filter((candidate) => candidate.isDynamicEntry === true).map((candidate) => base + candidate.file),
+    imports: [...imports].map((file) => base + file),
+    styles: entries.flatMap(({ file }) => (file.endsWith('.css') ? [base + file] : [])),
+    parts,
   };
 }
+
+/** Where each part begins, as the manifest names it. */
+const sources: Record<Part, string> = {
+  cel: 'expressions/cel.js',
+  packed: 'types/packed.js',
+  forms: 'components/forms.ts',
+  seldom: 'components/seldom.ts',
+};
 
 interface DocumentParts {
   title: string;
@@ -40,11 +64,13 @@ interface DocumentParts {
 
 /** Puts a document together. Nothing in it is inline script: the material is data, which a content security policy lets be. */
 export function assembleDocument({ title, body, assets, material, canonical, language = 'en' }: DocumentParts): string {
+  // Named at once, so that the browser does not learn of one script by another.
+  const needed = material ? [...assets.imports, ...[...partsFor(material)].flatMap((part) => assets.parts[part] ?? [])] : [];
   const links = [
     '<link rel="icon" href="/-/assets/icon.svg">',
     ...assets.styles.map((href) => `<link rel="stylesheet" href="${escape(href)}">`),
     ...(canonical === undefined ? [] : [`<link rel="canonical" href="${escape(canonical)}">`]),
-    ...(material?.cel === true ? assets.cel.map((href) => `<link rel="modulepreload" href="${escape(href)}">`) : []),
+    ...needed.map((href) => `<link rel="modulepreload" href="${escape(href)}">`),
   ].join('');
   const takeover =
     material === undefined

@@ -1,5 +1,7 @@
 import { showPage, type PageMaterial, type ShowTools } from '@pallmist/core/view';
 import { render } from 'svelte/server';
+import './components/forms.ts';
+import './components/seldom.ts';
 import { assembleDocument, type Assets } from './document.ts';
 import type { LivePage } from './live-page.ts';
 import Message from './Message.svelte';

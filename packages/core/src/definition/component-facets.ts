@@ -1,6 +1,7 @@
 import type { AppDefinition, PageDefinition } from './app-schema.ts';
 import type { FormFieldDefinition } from './content/forms-schema.ts';
 import type { ComponentDefinition } from './content-schema.ts';
+import { innerContent } from './inner-content.ts';
 import type { LinkDefinition } from './schema-parts.ts';
 
 type Path = (string | number)[];
@@ -19,7 +20,6 @@ export interface Facets {
   mails: string[];
   binds: { path: Path; name: string; kinds: readonly string[] }[];
   reads: { path: Path; name: string }[];
-  children: { path: Path; content: ComponentDefinition[] }[];
 }
 
 /** The types of parameters that each kind of input can change. */
@@ -32,7 +32,7 @@ const inputKinds = {
 
 /** Lists a component's references; the check and the closure of links read them from here. */
 export function facetsOf(component: ComponentDefinition): Facets {
-  const facets: Facets = { texts: [], values: [], links: [], pages: [], mails: [], binds: [], reads: [], children: [] };
+  const facets: Facets = { texts: [], values: [], links: [], pages: [], mails: [], binds: [], reads: [] };
   const text = (path: Path, given: string | undefined, row?: string) => {
     if (given !== undefined) facets.texts.push(row === undefined ? { path, text: given } : { path, text: given, row });
   };
@@ -100,18 +100,15 @@ export function facetsOf(component: ComponentDefinition): Facets {
       break;
     case 'panel':
       text(['label'], component.label);
-      facets.children.push({ path: ['content'], content: component.content });
       break;
     case 'dialog':
       text(['label'], component.label);
       facets.binds.push({ path: ['bind'], name: component.bind, kinds: inputKinds.dialog });
-      facets.children.push({ path: ['content'], content: component.content });
       break;
     case 'tabs':
     case 'views':
       if (component.show === 'tabs') text(['label'], component.label);
       facets.binds.push({ path: ['bind'], name: component.bind, kinds: ['choice'] });
-      for (const [name, content] of Object.entries(component.views)) facets.children.push({ path: ['views', name], content });
       break;
     case 'table': {
       const row = component.rows;
@@ -201,7 +198,7 @@ export function* walkContent(
     const here = [...path, index];
     const facets = facetsOf(component);
     yield { component, path: here, facets };
-    for (const child of facets.children) yield* walkContent(child.content, [...here, ...child.path]);
+    for (const inner of innerContent(component)) yield* walkContent(inner.content, [...here, ...inner.path]);
   }
 }
 

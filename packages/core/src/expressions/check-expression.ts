@@ -27,7 +27,8 @@ export class ExpressionChecker {
   }
 }
 
-function environmentFor(types: ScopeTypes): Environment {
+/** The engine, told of every name and its type. */
+export function environmentFor(types: ScopeTypes): Environment {
   const environment = new Environment({ enableOptionalTypes: true });
   for (const [name, type] of Object.entries(types)) {
     const declared = declare(type);

@@ -1,4 +1,6 @@
+export { componentsIn } from '../definition/inner-content.ts';
 export { Evaluator, isPlainPath, type EvaluateCel } from '../expressions/evaluator.ts';
+export { celWith, type Programs } from '../expressions/program.ts';
 export { arrive, type Arrival } from './arrival.ts';
 export { planLoad, scopeBeforeLoad, type LoadPlan, type PlannedCondition, type PlannedRead } from './load-plan.ts';
 export { optionsName } from './options.ts';

@@ -1,7 +1,7 @@
 import type { RangeValue, SortKey, Values } from '../parameters/declaration.ts';
 import type { AppDefinition, PageDefinition, ReadDefinition } from '../definition/app-schema.ts';
 import { operators, type Operator } from '../definition/operators.ts';
-import { walkContent } from '../definition/component-facets.ts';
+import { componentsIn } from '../definition/inner-content.ts';
 import { Evaluator, type EvaluateCel } from '../expressions/evaluator.ts';
 import { pageScopeTypes } from '../expressions/page-scope.ts';
 import type { Circumstances, PageData } from './material.ts';
@@ -82,7 +82,7 @@ export function planLoad(
   for (const [name, read] of Object.entries(page.reads ?? {})) {
     if (evaluator.holds(read.when)) plan.reads[name] = planRead(read, evaluator);
   }
-  for (const { component } of walkContent(page.content)) {
+  for (const component of componentsIn(page.content)) {
     for (const wanted of optionsFor(component, app, page)) {
       if (!plan.options.some(({ from, by }) => from === wanted.from && by === wanted.by)) plan.options.push(wanted);
     }

@@ -2,6 +2,7 @@ import type { AddressablePage } from '../address/compiled-app.ts';
 import type { Reading } from '../address/reading.ts';
 import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
 import type { Values } from '../parameters/declaration.ts';
+import type { Programs } from '../expressions/program.ts';
 import type { Person, Reason } from '../gate/pass.ts';
 import type { SealedValue } from '../address/seal-book.ts';
 
@@ -83,7 +84,9 @@ export interface PageMaterial extends Circumstances {
   seals?: SealedValue[];
   /** Whether a packed parameter is among those that it reads or links to. */
   packed: boolean;
-  /** Whether its expressions need the CEL engine, or only follow fields. */
+  /** Its expressions as programs, by their texts; those that only follow fields need none. */
+  programs?: Programs;
+  /** Whether one of its expressions needs the CEL engine. */
   cel: boolean;
   /** True for the page as a draft has it. */
   draft: boolean;

@@ -1,6 +1,6 @@
 import type { AppDefinition, FieldDefinition, PageDefinition } from '../definition/app-schema.ts';
 import type { ComponentDefinition, ComponentOf } from '../definition/content-schema.ts';
-import { walkContent } from '../definition/component-facets.ts';
+import { innerContent } from '../definition/inner-content.ts';
 import { recordType } from '../expressions/page-scope.ts';
 import type { Values } from '../parameters/declaration.ts';
 import { fieldName, type SaveRequest } from '../records/plan-save.ts';
@@ -116,9 +116,8 @@ function findForm(content: readonly ComponentDefinition[], name: string, dialog?
   for (const component of content) {
     if (component.show === 'form' && component.name === name) return { component, dialog };
     if (component.show === 'table' && component.edit?.name === name) return { component, dialog };
-    const [{ facets } = { facets: undefined }] = walkContent([component]);
-    for (const child of facets?.children ?? []) {
-      const found = findForm(child.content, name, component.show === 'dialog' ? component.bind : dialog);
+    for (const inner of innerContent(component)) {
+      const found = findForm(inner.content, name, component.show === 'dialog' ? component.bind : dialog);
       if (found) return found;
     }
   }

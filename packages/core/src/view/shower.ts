@@ -8,6 +8,7 @@ import { writeAddress } from '../address/write.ts';
 import type { FieldDefinition } from '../definition/app-schema.ts';
 import type { LinkDefinition } from '../definition/schema-parts.ts';
 import { display, Evaluator } from '../expressions/evaluator.ts';
+import { celWith } from '../expressions/program.ts';
 import { pageScopeTypes } from '../expressions/page-scope.ts';
 import { Refusal } from '../parameters/codec.ts';
 import { fileNameIn, filePath } from '../records/file-value.ts';
@@ -58,7 +59,7 @@ export class Shower {
       word: this.#words(),
     };
     this.#labels(scope);
-    this.evaluator = new Evaluator(scope, pageScopeTypes(material.app, material.page), cel);
+    this.evaluator = new Evaluator(scope, pageScopeTypes(material.app, material.page), celWith(material.programs, cel));
   }
 
   /** How a parameter of the page, or of the whole app, is declared. */

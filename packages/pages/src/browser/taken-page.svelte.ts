@@ -1,6 +1,6 @@
 import { LiveAddress } from '@pallmist/browser';
 import { compileApp, readAddress, SealBook, writeAddress, type Reading, type Values } from '@pallmist/core/address';
-import { planLoad, showPage, type PageMaterial, type ShowTools } from '@pallmist/core/view';
+import { celWith, planLoad, showPage, type PageMaterial, type ShowTools } from '@pallmist/core/view';
 import { tick } from 'svelte';
 import type { LivePage } from '../live-page.ts';
 import { entry } from './entry.ts';
@@ -174,8 +174,8 @@ export class TakenPage implements LivePage {
   }
 
   #planFor(values: Values): string {
-    const { app, page, data } = this.#material;
-    return JSON.stringify(planLoad(app, page, values, this.#material, this.#tools.cel, data.records));
+    const { app, page, data, programs } = this.#material;
+    return JSON.stringify(planLoad(app, page, values, this.#material, celWith(programs, this.#tools.cel), data.records));
   }
 
   #follow(reading: Reading, cause: 'change' | 'history'): void {

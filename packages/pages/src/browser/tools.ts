@@ -1,17 +1,18 @@
 import { parameterTypes } from '@pallmist/core/address';
 import type { PageMaterial, ShowTools } from '@pallmist/core/view';
+import { partsFor } from '../parts.ts';
 
-const plain: ShowTools = { cel: () => undefined, types: parameterTypes };
-
-/** What showing a page needs. What few pages need is fetched by those only. */
-export async function toolsFor({ cel, packed }: PageMaterial): Promise<ShowTools> {
-  if (!cel && !packed) return plain;
+/** What showing a page needs. What few pages need is fetched by those only, before they are drawn. */
+export async function toolsFor(material: PageMaterial): Promise<ShowTools> {
+  const parts = partsFor(material);
   const [engine, types] = await Promise.all([
-    cel ? import('@pallmist/core/cel') : undefined,
-    packed ? import('@pallmist/core/packed') : undefined,
+    parts.has('cel') ? import('@pallmist/core/cel') : undefined,
+    parts.has('packed') ? import('@pallmist/core/packed') : undefined,
+    parts.has('forms') ? import('../components/forms.ts') : undefined,
+    parts.has('seldom') ? import('../components/seldom.ts') : undefined,
   ]);
   return {
-    cel: engine?.evaluateCel ?? plain.cel,
+    cel: engine?.evaluateCel ?? (() => undefined),
     types: types ? { ...parameterTypes, packed: types.packed } : parameterTypes,
   };
 }

@@ -2,27 +2,19 @@
   import type { Node } from '@pallmist/core/view';
   import type { LivePage } from '../live-page.ts';
   import AnchorLink from './AnchorLink.svelte';
-  import Ask from './Ask.svelte';
   import Back from './Back.svelte';
   import Dialog from './Dialog.svelte';
-  import Form from './Form.svelte';
   import Image from './Image.svelte';
-  import Inputs from './Inputs.svelte';
-  import List from './List.svelte';
-  import Language from './Language.svelte';
   import Radio from './Radio.svelte';
-  import Range from './Range.svelte';
-  import Share from './Share.svelte';
   import Choices from './Choices.svelte';
   import Details from './Details.svelte';
+  import { drawers } from './drawers.ts';
   import Input from './Input.svelte';
   import Navigation from './Navigation.svelte';
   import Pager from './Pager.svelte';
   import Panel from './Panel.svelte';
   import Search from './Search.svelte';
   import Select from './Select.svelte';
-  import SignIn from './SignIn.svelte';
-  import SignUp from './SignUp.svelte';
   import Table from './Table.svelte';
   import Tabs from './Tabs.svelte';
   import Text from './Text.svelte';
@@ -38,8 +30,6 @@
     {:else if node.show === 'link' || node.show === 'away'}<p><AnchorLink link={node.link} /></p>
     {:else if node.show === 'button'}<p class="button"><AnchorLink link={node.link} /></p>
     {:else if node.show === 'back'}<Back {node} {live} />
-    {:else if node.show === 'share'}<Share {node} {live} />
-    {:else if node.show === 'language'}<Language {node} {live} />
     {:else if node.show === 'navigation'}<Navigation {node} {live} />
     {:else if node.show === 'search'}<Search {node} {live} />
     {:else if node.show === 'select'}<Select {node} {live} />
@@ -47,20 +37,16 @@
     {:else if node.show === 'choices'}<Choices {node} {live} />
     {:else if node.show === 'toggle'}<Toggle {node} {live} />
     {:else if node.show === 'input'}<Input {node} {live} />
-    {:else if node.show === 'range'}<Range {node} {live} />
-    {:else if node.show === 'inputs'}<Inputs {node} {live} />
     {:else if node.show === 'views'}{@render draw(node.content)}
     {:else if node.show === 'dialog'}<Dialog {node} {live}>{@render draw(node.content)}</Dialog>
-    {:else if node.show === 'form'}<Form {node} {live} />
-    {:else if node.show === 'ask'}<Ask {node} {live} />
     {:else if node.show === 'panel'}<Panel {node}>{@render draw(node.content)}</Panel>
     {:else if node.show === 'tabs'}<Tabs {node} {live}>{@render draw(node.content)}</Tabs>
     {:else if node.show === 'table'}<Table {node} {live} />
-    {:else if node.show === 'list'}<List {node} {live} />
     {:else if node.show === 'pager'}<Pager {node} {live} />
     {:else if node.show === 'details'}<Details {node} />
-    {:else if node.show === 'sign-in'}<SignIn {node} />
-    {:else if node.show === 'sign-up'}<SignUp {node} />
+    {:else}
+      {@const Drawn = drawers[node.show]}
+      {#if Drawn}<Drawn node={node as never} {live} />{/if}
     {/if}
   {/each}
 {/snippet}

@@ -3,7 +3,7 @@
   import { follow } from '../follow.ts';
   import type { LivePage } from '../live-page.ts';
   import AnchorLink from './AnchorLink.svelte';
-  import BoxField from './BoxField.svelte';
+  import { drawers } from './drawers.ts';
   import Empty from './Empty.svelte';
   import Keeps from './Keeps.svelte';
   import Press from './Press.svelte';
@@ -13,11 +13,6 @@
   const chooseId = $derived(`choose-${node.choose?.name ?? ''}`);
   const editable = $derived(node.rows.some((row) => row.edit));
 
-  /** Whoever wants to edit a row goes on in its first box. */
-  function beginTyping(boxes: HTMLElement) {
-    boxes.querySelector<HTMLElement>('input, select, textarea')?.focus();
-  }
-
   function chooseRow(key: string, chosen: boolean) {
     if (!live.taken || !node.choose) return;
     const { name, chosen: before } = node.choose;
@@ -26,26 +21,6 @@
   }
 </script>
 
-{#if node.edited}
-  {@const edited = node.edited}
-  <!-- The boxes stand in the cells of the row; the form itself cannot stand in a table. -->
-  <form
-    id={edited.form.id}
-    method="post"
-    action={edited.form.action}
-    enctype={edited.form.files ? 'multipart/form-data' : undefined}
-    aria-label="{node.label}: {edited.key}"
-    onsubmit={(event) => {
-      if (!live.taken) return;
-      event.preventDefault();
-      live.send(event.currentTarget);
-    }}
-  >
-    <input type="hidden" name="~form" value={edited.form.name} />
-    {#if edited.form.seen}<input type="hidden" name="~seen" value={edited.form.seen} />{/if}
-    {#if edited.form.problem}<p class="problem" role="alert">{edited.form.problem}</p>{/if}
-  </form>
-{/if}
 {#if node.choose}
   <form method="get" action={node.choose.form.action} id={chooseId} class="choose">
     <Keeps form={node.choose.form} />
@@ -82,22 +57,9 @@
       <tbody>
         <!-- Rows are drawn over with other records, which is quicker than making new ones; the row that one types in stays itself. -->
         {#each node.rows as row, place (row.key === node.edited?.key ? row.key : place)}
-          {#if node.edited && node.edited.key === row.key}
-            <tr class="edited">
-              {#if node.choose}<td></td>{/if}
-              {#if node.columns.length > 1}<td>{row.cells[0]?.text || row.key}</td>{/if}
-              <td colspan={Math.max(1, node.columns.length - 1)}>
-                <div class="boxes" {@attach beginTyping}>
-                  {#each node.edited.form.boxes as box (box.name)}
-                    <BoxField {box} id="{node.edited.form.id}-{box.name}" form={node.edited.form.id} />
-                  {/each}
-                </div>
-              </td>
-              <td class="acts">
-                <Press form={node.edited.form.id} disabled={live.busy}>{node.edited.form.button}</Press>
-                <a href={node.edited.cancel.href} onclick={follow(live, node.edited.cancel)}>{node.edited.cancel.text}</a>
-              </td>
-            </tr>
+          {#if node.edited && node.edited.key === row.key && drawers.rowEditor}
+            {@const RowEditor = drawers.rowEditor}
+            <RowEditor {node} {row} edited={node.edited} {live} />
           {:else}
             <tr class:leads={row.href !== undefined} class:chosen={row.chosen}>
               {#if node.choose}
@@ -159,7 +121,7 @@
     overflow: hidden;
   }
   th,
-  td {
+  table :global(td) {
     text-align: start;
     padding: 0.45rem 0.8rem;
     border-block-end: 1px solid var(--line);
@@ -208,23 +170,6 @@
     accent-color: var(--leaf);
     width: 1.1rem;
     height: 1.1rem;
-  }
-  .boxes {
-    display: grid;
-    grid-template-columns: repeat(auto-fit, minmax(11rem, 1fr));
-    gap: 0.6rem 1rem;
-  }
-  .acts {
-    white-space: nowrap;
-  }
-  .edited td {
-    background: var(--leaf-soft);
-  }
-  .problem {
-    border-inline-start: 0.3rem solid var(--bad);
-    background: var(--bad-soft);
-    padding: 0.5rem 0.8rem;
-    border-radius: var(--round);
   }
   .said {
     position: absolute;

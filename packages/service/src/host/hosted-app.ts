@@ -3,15 +3,15 @@ import {
   checkAppFile,
   compileApp,
   defaultKilobytes,
-  expressionsIn,
   fieldsNamedOn,
-  isPlainPath,
+  programsFor,
   usesPacked,
   usesSealed,
   type AppDefinition,
   type AppPart,
   type CompiledApp,
   type Problem,
+  type Programs,
 } from '@pallmist/core';
 
 /** An app that is being served: an edition at its mount, or a draft under `/-/draft/`. */
@@ -31,6 +31,7 @@ export interface HostedApp {
 /** What showing one page needs of its app. */
 export interface PagePart {
   app: AppPart;
+  programs: Programs;
   cel: boolean;
   packed: boolean;
   /** Whether its addresses hold sealed values. */
@@ -63,13 +64,12 @@ export function hostApp(source: string, draft: boolean): HostedApp | { problems:
       let part = parts.get(page);
       if (!part) {
         const pageDefinition = definition.pages[page];
-        const expressions = pageDefinition ? expressionsIn(pageDefinition, definition.navigation) : [];
         const app = appPartFor(definition, page);
         part = {
           app,
           packed: usesPacked(app),
           sealed: usesSealed(app),
-          cel: expressions.some((expression) => !isPlainPath(expression)),
+          ...programsFor(definition, page),
           fields: pageDefinition ? fieldsNamedOn(pageDefinition, definition.mails) : new Set(),
         };
         parts.set(page, part);

@@ -5,6 +5,7 @@ import {
   pageScopeTypes,
   scopeBeforeLoad,
   arrive,
+  celWith,
   evaluateCel,
   followBack,
   ownNames,
@@ -170,6 +171,7 @@ export class Preparer {
     const material: PageMaterial = {
       ...circumstances,
       app: part.app,
+      programs: part.programs,
       cel: part.cel,
       packed: part.packed,
       name,
@@ -272,9 +274,9 @@ export class Preparer {
    */
   #load(hosted: HostedApp, compiled: CompiledPage, page: PageDefinition, reading: Reading, circumstances: Circumstances) {
     let settled = reading;
+    const cel = celWith(hosted.part(reading.page ?? '').programs, evaluateCel);
     for (;;) {
-      const planWith = (records?: PageData['records']) =>
-        planLoad(hosted.definition, page, settled.values, circumstances, evaluateCel, records);
+      const planWith = (records?: PageData['records']) => planLoad(hosted.definition, page, settled.values, circumstances, cel, records);
       const { records, missing } = loadRecords(this.#store.records, hosted.definition, planWith());
       const data = { records, ...loadLists(this.#store.records, hosted.definition, planWith(records)) };
       const first = missing[0];

@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto';
-import { walkContent } from '@pallmist/core';
+import { componentsIn } from '@pallmist/core';
 import type { Request, Response } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import type { Sealer } from '../seals/sealer.ts';
@@ -138,7 +138,7 @@ const onThisSite = /^\/(?![/\\])/;
 
 /** For how many days a page makes short addresses of itself; undefined where it does not. */
 function daysOn({ definition }: HostedApp, page: string): number | undefined {
-  for (const { component } of walkContent(definition.pages[page]?.content ?? []))
+  for (const component of componentsIn(definition.pages[page]?.content ?? []))
     if (component.show === 'share' && component.short !== undefined) return component.short === true ? defaultDays : component.short.days;
   return undefined;
 }

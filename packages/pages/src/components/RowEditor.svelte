@@ -1,0 +1,74 @@
+<script lang="ts">
+  import type { TableNode } from '@pallmist/core/view';
+  import { follow } from '../follow.ts';
+  import type { LivePage } from '../live-page.ts';
+  import BoxField from './BoxField.svelte';
+  import Press from './Press.svelte';
+
+  interface Props {
+    node: TableNode;
+    row: TableNode['rows'][number];
+    edited: NonNullable<TableNode['edited']>;
+    live: LivePage;
+  }
+  const { node, row, edited, live }: Props = $props();
+  const form = $derived(edited.form);
+
+  /** Whoever wants to edit a row goes on in its first box. */
+  function beginTyping(boxes: HTMLElement) {
+    boxes.querySelector<HTMLElement>('input:not([type="hidden"]), select, textarea')?.focus();
+  }
+
+  function submitted(event: SubmitEvent) {
+    if (!live.taken || !(event.currentTarget instanceof HTMLFormElement)) return;
+    event.preventDefault();
+    live.send(event.currentTarget);
+  }
+</script>
+
+<tr>
+  {#if node.choose}<td></td>{/if}
+  {#if node.columns.length > 1}<td>{row.cells[0]?.text || row.key}</td>{/if}
+  <td colspan={Math.max(1, node.columns.length - 1)}>
+    <form
+      id={form.id}
+      method="post"
+      action={form.action}
+      enctype={form.files ? 'multipart/form-data' : undefined}
+      aria-label="{node.label}: {edited.key}"
+      onsubmit={submitted}
+      {@attach beginTyping}
+    >
+      <input type="hidden" name="~form" value={form.name} />
+      {#if form.seen}<input type="hidden" name="~seen" value={form.seen} />{/if}
+      {#if form.problem}<p class="problem" role="alert" tabindex="-1">{form.problem}</p>{/if}
+      {#each form.boxes as box (box.name)}<BoxField {box} id="{form.id}-{box.name}" />{/each}
+    </form>
+  </td>
+  <td class="acts">
+    <Press form={form.id} disabled={live.busy}>{form.button}</Press>
+    <a href={edited.cancel.href} onclick={follow(live, edited.cancel)}>{edited.cancel.text}</a>
+  </td>
+</tr>
+
+<style>
+  td {
+    background: var(--leaf-soft);
+  }
+  form {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(11rem, 1fr));
+    gap: 0.6rem 1rem;
+  }
+  .problem {
+    grid-column: 1 / -1;
+    margin: 0;
+    border-inline-start: 0.3rem solid var(--bad);
+    background: var(--bad-soft);
+    padding: 0.5rem 0.8rem;
+    border-radius: var(--round);
+  }
+  .acts {
+    white-space: nowrap;
+  }
+</style>
