@@ -33,8 +33,19 @@ export const appScopeTypes: ScopeTypes = {
 /** The collections of an app, as far as types need them. */
 export type CollectionsPart = Pick<AppDefinition, 'collections' | 'parameters' | 'words'>;
 
-/** What the expressions of a page may name, with the type of each. */
-export function pageScopeTypes(app: CollectionsPart, page: Pick<PageDefinition, 'parameters' | 'reads'>): ScopeTypes {
+type PagePart = Pick<PageDefinition, 'parameters' | 'reads'>;
+const known = new WeakMap<PagePart, WeakMap<CollectionsPart, ScopeTypes>>();
+
+/** What the expressions of a page may name, with the type of each. Definitions do not change, so it is settled once. */
+export function pageScopeTypes(app: CollectionsPart, page: PagePart): ScopeTypes {
+  const ofPage = known.get(page) ?? new WeakMap<CollectionsPart, ScopeTypes>();
+  known.set(page, ofPage);
+  const types = ofPage.get(app) ?? settleTypes(app, page);
+  ofPage.set(app, types);
+  return types;
+}
+
+function settleTypes(app: CollectionsPart, page: PagePart): ScopeTypes {
   const param: Fields = {};
   const visit: Fields = {};
   const record: Fields = {};

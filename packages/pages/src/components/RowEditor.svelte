@@ -71,4 +71,7 @@
   .acts {
     white-space: nowrap;
   }
+  .acts a {
+    margin-inline-start: 0.6rem;
+  }
 </style>

@@ -36,7 +36,7 @@ export interface PagePart {
   packed: boolean;
   /** Whether its addresses hold sealed values. */
   sealed: boolean;
-  /** The fields of records that the page mentions. */
+  /** The fields of records that the page mentions, and keys and titles: no browser gets more than its page shows. */
   fields: ReadonlySet<string>;
 }
 
@@ -53,6 +53,8 @@ export function hostApp(source: string, draft: boolean): HostedApp | { problems:
   const definition = draft ? { ...checked.definition, mount: draftMount(checked.definition.app) } : checked.definition;
   const compiled = draft ? compileApp(definition).app : checked.compiled;
   const parts = new Map<string, PagePart>();
+  // Links and references are made from keys and titles.
+  const naming = Object.values(definition.collections ?? {}).flatMap(({ key, title }) => (title === undefined ? [key] : [key, title]));
   return {
     definition,
     compiled,
@@ -70,7 +72,7 @@ export function hostApp(source: string, draft: boolean): HostedApp | { problems:
           packed: usesPacked(app),
           sealed: usesSealed(app),
           ...programsFor(definition, page),
-          fields: pageDefinition ? fieldsNamedOn(pageDefinition, definition.mails) : new Set(),
+          fields: new Set([...(pageDefinition ? fieldsNamedOn(pageDefinition, definition.mails) : []), ...naming]),
         };
         parts.set(page, part);
       }

@@ -7,16 +7,20 @@ export interface MissingRecord {
   key: string;
 }
 
-/** Loads the records that a page's parameters name. */
+/**
+ * Loads the records that a page's parameters name.
+ * @param wanted names of the fields that are needed; all of them when left out
+ */
 export function loadRecords(
   store: RecordStore,
   { app, collections = {} }: AppDefinition,
   plan: LoadPlan,
+  wanted?: ReadonlySet<string>,
 ): { records: PageData['records']; missing: MissingRecord[] } {
   const records: PageData['records'] = {};
   const missing: MissingRecord[] = [];
   for (const [parameter, { from, key, by }] of Object.entries(plan.records)) {
-    const record = store.byKey(app, collections, from, key, by);
+    const record = store.byKey(app, collections, from, key, by, wanted);
     if (record) records[parameter] = record;
     else missing.push({ parameter, key });
   }
@@ -28,8 +32,9 @@ export function loadLists(
   store: RecordStore,
   { app, collections = {} }: AppDefinition,
   plan: LoadPlan,
+  wanted: ReadonlySet<string>,
 ): Pick<PageData, 'reads' | 'options'> {
-  const reads = Object.entries(plan.reads).map(([name, read]) => [name, store.read(app, collections, read)] as const);
+  const reads = Object.entries(plan.reads).map(([name, read]) => [name, store.read(app, collections, read, wanted)] as const);
   const options = plan.options.map((source) => [optionsName(source), store.options(app, collections, source.from, source.by)] as const);
   return { reads: Object.fromEntries(reads), options: Object.fromEntries(options) };
 }

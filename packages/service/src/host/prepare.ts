@@ -43,7 +43,6 @@ import { cookieNames, readCookie } from './cookies.ts';
 import type { HostedApp } from './hosted-app.ts';
 import { loadLists, loadRecords } from './load.ts';
 import { message, missingMessage, readingMessage, type StatusMessage } from './messages.ts';
-import { pruneData } from './prune.ts';
 import { firstAfterSignIn } from './sign-in.ts';
 import { openApp, validDays, type OpenedApp } from './sealed-app.ts';
 import { VisitMemory } from './visit.ts';
@@ -166,7 +165,6 @@ export class Preparer {
     const { data, settled, missing } = this.#load(hosted, admitted.compiled, page, admitted.reading, circumstances);
     if (missing) return { say: missingMessage(hosted, name, missing) };
     const part = hosted.part(name);
-    pruneData(data, hosted.definition, part.fields);
     const forms = await this.#heldForms(hosted, request, name);
     const material: PageMaterial = {
       ...circumstances,
@@ -274,11 +272,12 @@ export class Preparer {
    */
   #load(hosted: HostedApp, compiled: CompiledPage, page: PageDefinition, reading: Reading, circumstances: Circumstances) {
     let settled = reading;
-    const cel = celWith(hosted.part(reading.page ?? '').programs, evaluateCel);
+    const { programs, fields } = hosted.part(reading.page ?? '');
+    const cel = celWith(programs, evaluateCel);
     for (;;) {
       const planWith = (records?: PageData['records']) => planLoad(hosted.definition, page, settled.values, circumstances, cel, records);
-      const { records, missing } = loadRecords(this.#store.records, hosted.definition, planWith());
-      const data = { records, ...loadLists(this.#store.records, hosted.definition, planWith(records)) };
+      const { records, missing } = loadRecords(this.#store.records, hosted.definition, planWith(), fields);
+      const data = { records, ...loadLists(this.#store.records, hosted.definition, planWith(records), fields) };
       const first = missing[0];
       if (first === undefined) return { data, settled };
       const label = page.parameters?.[first.parameter]?.label ?? first.parameter;

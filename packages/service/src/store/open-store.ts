@@ -90,16 +90,18 @@ export async function openStore(directory: string): Promise<Store> {
     );
   }
   if (sqlite === undefined) throw new StartError('The database driver did not open.');
-  const records = new RecordStore(sqlite);
+  const writer = new RecordWriter(sqlite);
+  const records = new RecordStore(sqlite, (app) => writer.version(app));
+  writer.onTablesChanged(() => {
+    records.forgetStatements();
+  });
   return {
     apps: new AppStore(source),
     people: new PeopleStore(source),
     sessions: new SessionStore(source),
     entryLinks: new EntryLinkStore(source),
     records,
-    writer: new RecordWriter(sqlite, () => {
-      records.forgetStatements();
-    }),
+    writer,
     files: new FileStore(source),
     sentFiles: new SentFileStore(source),
     heldForms: new HeldFormStore(source),

@@ -20,13 +20,16 @@ export type Saved = { key: string } | { problems: FieldProblems; problem?: strin
 /** Makes the tables of the apps' collections, and changes the records in them. */
 export class RecordWriter {
   readonly #sqlite: Sqlite;
-  readonly #tablesChanged: () => void;
+  #tablesChanged: () => void = () => undefined;
   readonly #versions = new Map<string, number>();
 
-  /** @param tablesChanged told when tables have other columns than before */
-  constructor(sqlite: Sqlite, tablesChanged: () => void) {
+  constructor(sqlite: Sqlite) {
     this.#sqlite = sqlite;
-    this.#tablesChanged = tablesChanged;
+  }
+
+  /** @param listener told when tables have other columns than before */
+  onTablesChanged(listener: () => void): void {
+    this.#tablesChanged = listener;
   }
 
   /** Another number whenever a record of the app has changed since the service started. */

@@ -12,20 +12,30 @@ import type {
 import { fold } from './fold.ts';
 import { column, foldedColumn, tableName } from './record-names.ts';
 import type { Sqlite, Statement } from './sqlite.ts';
+import { VersionedMemory } from './versioned-memory.ts';
 
-type Row = Record<string, string | number | null>;
+type Kept = string | number | null;
 type Collections = NonNullable<AppDefinition['collections']>;
 type Bound = string | number;
 
 const mostOptions = 500;
+/** As many records of a collection are remembered because others refer to them. */
+const mostKnown = 2000;
+
+/** Names of the fields that are wanted of every record; all of them when left out. */
+type Wanted = ReadonlySet<string> | undefined;
 
 /** Reads the records of the apps' collections. */
 export class RecordStore {
   readonly #sqlite: Sqlite;
   readonly #statements = new Map<string, Statement>();
+  /** Records that others refer to, and what there is to choose from: the same on page after page. */
+  readonly #remembered: VersionedMemory;
 
-  constructor(sqlite: Sqlite) {
+  /** @param version another number whenever a record of the app has changed */
+  constructor(sqlite: Sqlite, version: (app: string) => number) {
     this.#sqlite = sqlite;
+    this.#remembered = new VersionedMemory(version);
   }
 
   count(app: string, name: string): number {
@@ -33,14 +43,21 @@ export class RecordStore {
   }
 
   /** One record by its key, or by another unique field, its references resolved. */
-  byKey(app: string, collections: Collections, name: string, key: string, by?: string): RecordData | undefined {
-    return this.#byKeys(app, collections, name, [key], true, by)[0];
+  byKey(app: string, collections: Collections, name: string, key: string, by?: string, wanted?: Wanted): RecordData | undefined {
+    const collection = collections[name];
+    if (!collection) return undefined;
+    const rows = this.#select(app, name, collection, wanted, `WHERE ${column(by ?? collection.key)} = ?`, [key]);
+    return this.#resolve(app, collections, collection, rows, wanted)[0];
   }
 
   /** The records that may be chosen, by title; none of a collection with more than 500, where the key has to be typed. */
   options(app: string, collections: Collections, name: string, by?: string): { key: string; title: string }[] {
     const collection = collections[name];
     if (!collection) return [];
+    return this.#remembered.get(app, `options ${name} ${by ?? ''}`, () => this.#options(app, name, collection, by));
+  }
+
+  #options(app: string, name: string, collection: CollectionDefinition, by: string | undefined): { key: string; title: string }[] {
     const title = collection.title ?? collection.key;
     const sql = `SELECT ${column(by ?? collection.key)} AS key, ${column(title)} AS title FROM ${tableName(app, name)} WHERE ${column(by ?? collection.key)} IS NOT NULL ORDER BY ${this.#sortColumn(collection, title)} LIMIT ${String(mostOptions + 1)}`;
     const rows = this.#statement(sql).all() as { key: string; title: string | null }[];
@@ -48,7 +65,7 @@ export class RecordStore {
   }
 
   /** Carries out a read: conditions, sort order and page in SQL, every value bound. */
-  read(app: string, collections: Collections, read: PlannedRead): ReadData {
+  read(app: string, collections: Collections, read: PlannedRead, wanted?: Wanted): ReadData {
     const collection = collections[read.from];
     const empty: ReadData = { rows: [], total: 0, page: read.page, size: read.size };
     if (!collection || read.nothing) return { ...empty, unasked: true };
@@ -61,34 +78,47 @@ export class RecordStore {
     const table = tableName(app, read.from);
     const { total } = this.#statement(`SELECT COUNT(*) AS total FROM ${table}${where}`).get(...values) as { total: number };
     const order = [...read.sort.map((key) => this.#order(collection, key)), column(collection.key)].join(', ');
-    const rows = this.#statement(`SELECT * FROM ${table}${where} ORDER BY ${order} LIMIT ? OFFSET ?`).all(
-      ...values,
-      read.size,
-      (read.page - 1) * read.size,
-    ) as Row[];
-    return { ...empty, total, rows: this.#resolve(app, collections, collection, rows) };
+    const tail = `${where} ORDER BY ${order} LIMIT ? OFFSET ?`;
+    const rows = this.#select(app, read.from, collection, wanted, tail, [...values, read.size, (read.page - 1) * read.size]);
+    return { ...empty, total, rows: this.#resolve(app, collections, collection, rows, wanted) };
   }
 
-  #byKeys(app: string, collections: Collections, name: string, keys: readonly string[], resolve: boolean, by?: string): RecordData[] {
-    const collection = collections[name];
-    if (!collection || keys.length === 0) return [];
-    const sql = `SELECT * FROM ${tableName(app, name)} WHERE ${column(by ?? collection.key)} IN (${keys.map(() => '?').join(', ')})`;
-    const rows = this.#statement(sql).all(...keys) as Row[];
-    return resolve ? this.#resolve(app, collections, collection, rows) : rows.map((row) => toRecord(collection, row));
+  /** Records with the fields that are wanted, the key among them; references are keys still. */
+  #select(app: string, name: string, collection: CollectionDefinition, wanted: Wanted, tail: string, values: Bound[]): RecordData[] {
+    const fields = Object.entries(collection.fields).filter(([field]) => wanted?.has(field) !== false || field === collection.key);
+    const columns = fields.map(([field]) => column(field)).join(', ');
+    const rows = this.#statement(`SELECT ${columns} FROM ${tableName(app, name)} ${tail}`, true).all(...values) as Kept[][];
+    return rows.map((row) => {
+      const record: RecordData = {};
+      for (const [index, [field, definition]] of fields.entries()) {
+        const value = toValue(definition, row[index]);
+        if (value !== undefined) record[field] = value;
+      }
+      return record;
+    });
   }
 
-  /** Puts the records that are referred to in the place of their keys, one query a field. */
-  #resolve(app: string, collections: Collections, collection: CollectionDefinition, rows: readonly Row[]): RecordData[] {
-    const records = rows.map((row) => toRecord(collection, row));
-    for (const [name, field] of Object.entries(collection.fields)) {
-      const target = field.type === 'record' ? collections[field.of ?? ''] : undefined;
-      if (!target || field.of === undefined) continue;
-      const keys = [...new Set(records.map((record) => record[name]).filter((key) => typeof key === 'string'))];
-      const found = new Map(this.#byKeys(app, collections, field.of, keys, false).map((record) => [record[target.key], record]));
+  /** Puts the records that are referred to in the place of their keys, one query a field for those that are not known yet. */
+  #resolve(app: string, collections: Collections, collection: CollectionDefinition, records: RecordData[], wanted: Wanted): RecordData[] {
+    for (const [name, { type, of = '' }] of Object.entries(collection.fields)) {
+      const target = type === 'record' ? collections[of] : undefined;
+      if (!target || records.every((record) => record[name] === undefined)) continue;
+      const fields = Object.entries(target.fields).flatMap(([field, { type: kind }]) =>
+        wanted?.has(field) === false ? [] : [`${field}:${kind}`],
+      );
+      const known = this.#remembered.get(app, `records ${of} ${fields.join(' ')}`, () => new Map<string, RecordData>());
+      const missing = new Set<string>();
+      for (const { [name]: key } of records) if (typeof key === 'string' && !known.has(key)) missing.add(key);
+      if (missing.size > 0) {
+        if (known.size > mostKnown) known.clear();
+        const tail = `WHERE ${column(target.key)} IN (${[...missing].map(() => '?').join(', ')})`;
+        // A key that leads nowhere is still shown, as a record that has nothing else.
+        for (const key of missing) known.set(key, { [target.key]: key });
+        for (const record of this.#select(app, of, target, wanted, tail, [...missing])) known.set(String(record[target.key]), record);
+      }
       for (const record of records) {
         const key = record[name];
-        // A key that leads nowhere is still shown, as a record that has nothing else.
-        if (typeof key === 'string') record[name] = found.get(key) ?? { [target.key]: key };
+        if (typeof key === 'string') record[name] = known.get(key) ?? { [target.key]: key };
       }
     }
     return records;
@@ -108,13 +138,15 @@ export class RecordStore {
   /** Forgets what was prepared: tables have changed. */
   forgetStatements(): void {
     this.#statements.clear();
+    this.#remembered.clear();
   }
 
-  #statement(sql: string): Statement {
+  /** @param raw rows as lists, which the driver makes in half the time */
+  #statement(sql: string, raw = false): Statement {
     let statement = this.#statements.get(sql);
     if (!statement) {
       if (this.#statements.size > 500) this.#statements.clear();
-      this.#statements.set(sql, (statement = this.#sqlite.prepare(sql)));
+      this.#statements.set(sql, (statement = raw ? this.#sqlite.prepare(sql).raw() : this.#sqlite.prepare(sql)));
     }
     return statement;
   }
@@ -161,15 +193,6 @@ function conditionSql(condition: PlannedCondition, { type }: FieldDefinition, va
         ? `${kept} = ${bind(condition.value)} AND ${folded} = ${bind(fold(String(condition.value)))}`
         : `${kept} = ${bind(condition.value)}`;
   }
-}
-
-function toRecord(collection: CollectionDefinition, row: Row): RecordData {
-  const record: RecordData = {};
-  for (const [name, field] of Object.entries(collection.fields)) {
-    const value = toValue(field, row[`f_${name}`]);
-    if (value !== undefined) record[name] = value;
-  }
-  return record;
 }
 
 function toValue(field: FieldDefinition, value: string | number | null | undefined): FieldValue | undefined {

@@ -8,6 +8,8 @@ export interface Statement {
   all(...values: unknown[]): unknown[];
   get(...values: unknown[]): unknown;
   run(...values: unknown[]): unknown;
+  /** From now on rows come as lists of values. */
+  raw(): this;
 }
 
 /** Runs `work` in one transaction. It is synchronous, so that nothing else can come in between. */
