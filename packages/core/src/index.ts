@@ -23,6 +23,7 @@ export { composeEntryMail } from './mails/compose.ts';
 export { nextSerial, serialParts } from './records/serial.ts';
 export { asParameter, fieldReader, fieldText, type PlainRecord, type PlainValue } from './records/field-value.ts';
 export { fieldName, planSave, type FieldProblems, type SavePlan, type SaveRequest } from './records/plan-save.ts';
+export { formParts } from './view/form-parts.ts';
 export { signUpForm } from './view/components/sign-up.ts';
 export { defaultKilobytes, fileNameIn, fileProblem, mediaTypeOf } from './records/file-value.ts';
 export { fileFieldsOf, sentForm, type SentForm } from './view/save-request.ts';

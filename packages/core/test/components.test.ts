@@ -5,6 +5,7 @@ import {
   arrive,
   checkAppFile,
   evaluateCel,
+  formParts,
   planLoad,
   readAddress,
   showPage,
@@ -116,7 +117,7 @@ function show(address: string, more: Partial<PageMaterial> = {}) {
       draft: false,
       ...more,
     },
-    { cel: evaluateCel, types: allParameterTypes },
+    { cel: evaluateCel, types: allParameterTypes, forms: formParts },
   );
 }
 const node = <Show extends Node['show']>(address: string, kind: Show, more?: Partial<PageMaterial>) =>

@@ -1,5 +1,15 @@
 import { describe, expect, it } from 'vitest';
-import { allParameterTypes, appPartFor, evaluateCel, planLoad, readAddress, showPage, type Node, type PageData } from '../src/index.ts';
+import {
+  allParameterTypes,
+  appPartFor,
+  evaluateCel,
+  formParts,
+  planLoad,
+  readAddress,
+  showPage,
+  type Node,
+  type PageData,
+} from '../src/index.ts';
 import { definition, garden } from './garden.ts';
 
 const rows = [
@@ -30,7 +40,7 @@ function show(address: string) {
       visit: {},
       draft: false,
     },
-    { cel: evaluateCel, types: allParameterTypes },
+    { cel: evaluateCel, types: allParameterTypes, forms: formParts },
   );
 }
 const node = <Show extends Node['show']>(content: Node[], kind: Show) =>

@@ -5,12 +5,9 @@ import { away } from './components/away.ts';
 import { details } from './components/details.ts';
 import { dialog } from './components/dialog.ts';
 import { choices, input, radio, search, select, toggle } from './components/filters.ts';
-import { ask, form } from './components/form.ts';
 import { list } from './components/list.ts';
 import { pager } from './components/pager.ts';
 import { back, button, heading, image, language, link, navigation, notice, share, text } from './components/plain.ts';
-import { signIn } from './components/sign-in.ts';
-import { signUp } from './components/sign-up.ts';
 import { table } from './components/table.ts';
 import { tabs } from './components/tabs.ts';
 import type { PageMaterial } from './material.ts';
@@ -92,9 +89,9 @@ function showOne(
       return { show: 'views', content: typeof open === 'string' ? showAll(component.views[open] ?? []) : [] };
     }
     case 'form':
-      return form(component, shower);
+      return shower.formParts?.form(component, shower);
     case 'ask':
-      return ask(component, shower);
+      return shower.formParts?.ask(component, shower);
     case 'heading':
       return heading(component, shower);
     case 'text':
@@ -128,8 +125,8 @@ function showOne(
     case 'details':
       return details(component, shower);
     case 'sign-up':
-      return signUp(component, shower);
+      return shower.formParts?.signUp(component, shower);
     case 'sign-in':
-      return signIn(component, shower);
+      return shower.formParts?.signIn(component, shower);
   }
 }

@@ -13,6 +13,7 @@ import { pageScopeTypes } from '../expressions/page-scope.ts';
 import { Refusal } from '../parameters/codec.ts';
 import { fileNameIn, filePath } from '../records/file-value.ts';
 import type { ParameterDeclaration, Values } from '../parameters/declaration.ts';
+import type { FormParts } from './form-parts.ts';
 import { choiceLabel, type ShowTools } from './tools.ts';
 import { scopeBeforeLoad } from './load-plan.ts';
 import type { FieldValue, PageMaterial, RecordData } from './material.ts';
@@ -33,12 +34,15 @@ export class Shower {
   readonly app: CompiledApp;
   readonly evaluator: Evaluator;
   readonly values: Values;
+  /** Shows forms. */
+  readonly formParts: FormParts | undefined;
   /** Names of the forms that the page shows: no other is taken. */
   readonly forms = new Set<string>();
   #ids = 0;
 
-  constructor(material: PageMaterial, { cel, types, seals }: ShowTools) {
+  constructor(material: PageMaterial, { cel, types, forms, seals }: ShowTools) {
     this.material = material;
+    this.formParts = forms;
     this.values = material.reading.values;
     // Compiled once for each part of an app, unless its addresses hold sealed values, which differ from page to page.
     const kept = material.seals === undefined && seals === undefined;

@@ -2,12 +2,15 @@ import type { ChoiceDefinition } from '../parameters/declaration.ts';
 import type { Seals } from '../address/seals.ts';
 import type { ParameterTypes } from '../parameters/codec.ts';
 import type { EvaluateCel } from '../expressions/evaluator.ts';
+import type { FormParts } from './form-parts.ts';
 
 /** What showing a page needs beyond its material. A browser brings only what the page makes use of. */
 export interface ShowTools {
   /** Evaluates the expressions that do more than follow fields. */
   cel: EvaluateCel;
   types: ParameterTypes;
+  /** Shows forms; a page without any can do without. */
+  forms?: FormParts | undefined;
   /** Where the key is: notes down what has to be sealed for the page's links. */
   seals?: Seals;
 }

@@ -5,7 +5,7 @@ import { partsFor } from '../parts.ts';
 /** What showing a page needs. What few pages need is fetched by those only, before they are drawn. */
 export async function toolsFor(material: PageMaterial): Promise<ShowTools> {
   const parts = partsFor(material);
-  const [engine, types] = await Promise.all([
+  const [engine, types, forms] = await Promise.all([
     parts.has('cel') ? import('@pallmist/core/cel') : undefined,
     parts.has('packed') ? import('@pallmist/core/packed') : undefined,
     parts.has('forms') ? import('../components/forms.ts') : undefined,
@@ -13,6 +13,7 @@ export async function toolsFor(material: PageMaterial): Promise<ShowTools> {
   ]);
   return {
     cel: engine?.evaluateCel ?? (() => undefined),
+    forms: forms?.formParts,
     types: types ? { ...parameterTypes, packed: types.packed } : parameterTypes,
   };
 }

@@ -8,6 +8,7 @@ import {
   celWith,
   evaluateCel,
   followBack,
+  formParts,
   ownNames,
   ownValue,
   passGate,
@@ -47,7 +48,7 @@ import { firstAfterSignIn } from './sign-in.ts';
 import { openApp, validDays, type OpenedApp } from './sealed-app.ts';
 import { VisitMemory } from './visit.ts';
 
-export const tools: ShowTools = { cel: evaluateCel, types: allParameterTypes };
+export const tools: ShowTools = { cel: evaluateCel, types: allParameterTypes, forms: formParts };
 
 /** Where to go instead of to a page, or what to say instead of showing it. */
 export type Elsewhere = { redirect: { status: 301 | 303; to: string }; signIn?: true } | { say: StatusMessage };

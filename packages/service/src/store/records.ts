@@ -114,7 +114,10 @@ export class RecordStore {
         const tail = `WHERE ${column(target.key)} IN (${[...missing].map(() => '?').join(', ')})`;
         // A key that leads nowhere is still shown, as a record that has nothing else.
         for (const key of missing) known.set(key, { [target.key]: key });
-        for (const record of this.#select(app, of, target, wanted, tail, [...missing])) known.set(String(record[target.key]), record);
+        for (const record of this.#select(app, of, target, wanted, tail, [...missing])) {
+          const key = record[target.key];
+          if (typeof key === 'string') known.set(key, record);
+        }
       }
       for (const record of records) {
         const key = record[name];

@@ -4,7 +4,6 @@ import type { SortKey } from '../../parameters/declaration.ts';
 import { display, type Evaluator } from '../../expressions/evaluator.ts';
 import type { RecordData } from '../material.ts';
 import type { Anchor, TableNode } from '../nodes.ts';
-import { recordForm } from './form.ts';
 import { emptyText } from './list.ts';
 import { spoken, type Shower } from '../shower.ts';
 
@@ -28,7 +27,6 @@ export function table(component: ComponentOf<'table'>, shower: Shower): TableNod
     };
   });
   const chosen = component.choose === undefined ? undefined : ((shower.values[component.choose] ?? []) as unknown[]).map(display);
-  const edited = component.edit && shower.values[component.edit.bind];
   const rows = (data?.rows ?? []).map((row): TableNode['rows'][number] => {
     const inRow = shower.evaluator.with('row', row, rowType);
     const href = component.link && shower.href(component.link, inRow);
@@ -51,19 +49,26 @@ export function table(component: ComponentOf<'table'>, shower: Shower): TableNod
     ...(component.choose === undefined || chosen === undefined
       ? {}
       : { choose: { name: component.choose, chosen, form: shower.keepingForm(component.choose) } }),
-    ...(component.edit && typeof edited === 'string' && rows.some(({ key }) => key === edited)
-      ? {
-          edited: {
-            key: edited,
-            form: recordForm(
-              { ...component.edit, action: 'change', collection: from, label: shower.text(component.label), button: component.edit.button },
-              shower.material.data.records[component.edit.bind] ?? {},
-              shower,
-            ),
-            cancel: shower.changeAnchor('Leave it', { [component.edit.bind]: undefined }),
-          },
-        }
-      : {}),
+    ...editedRow(component, rows, from, shower),
+  };
+}
+
+/** The row that is being edited, as a form. */
+function editedRow(
+  { edit, label }: ComponentOf<'table'>,
+  rows: TableNode['rows'],
+  from: string,
+  shower: Shower,
+): Pick<TableNode, 'edited'> {
+  const key = edit && shower.values[edit.bind];
+  if (edit === undefined || shower.formParts === undefined || typeof key !== 'string' || !rows.some((row) => row.key === key)) return {};
+  const record = shower.material.data.records[edit.bind] ?? {};
+  return {
+    edited: {
+      key,
+      form: shower.formParts.recordForm({ ...edit, action: 'change', collection: from, label: shower.text(label) }, record, shower),
+      cancel: shower.changeAnchor('Leave it', { [edit.bind]: undefined }),
+    },
   };
 }
 
