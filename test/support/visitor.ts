@@ -1,10 +1,13 @@
 /** A browser without JavaScript, as far as a test needs one: it keeps cookies, sends forms, follows redirects. */
 export class Visitor {
   readonly #base: string;
+  readonly #headers: Record<string, string>;
   readonly #cookies = new Map<string, string>();
 
-  constructor(base: string) {
+  /** @param headers sent with every request: the owner's token, say */
+  constructor(base: string, headers: Record<string, string> = {}) {
     this.#base = base;
+    this.#headers = headers;
   }
 
   async #ask(path: string, given: RequestInit): Promise<Response> {
@@ -12,7 +15,7 @@ export class Visitor {
     const answer = await fetch(new URL(path, this.#base), {
       redirect: 'manual',
       ...given,
-      headers: { ...(given.headers as Record<string, string>), cookie },
+      headers: { ...this.#headers, ...(given.headers as Record<string, string>), cookie },
     });
     for (const set of answer.headers.getSetCookie()) {
       const [, name = '', value = ''] = /^([^=]+)=([^;]*)/.exec(set) ?? [];

@@ -32,10 +32,13 @@ export function addDemo(program: Command): void {
 
 /** Puts the demo in place where it is not yet. */
 async function plant(service: Service, fresh: boolean): Promise<void> {
-  const there = (await service.store.apps.draft(app)) !== null;
-  if (there && !fresh) return;
-  say('Planting the glasshouses: 640 specimens, 3,203 care entries, 441 notes …');
   const source = readFileSync(appFile, 'utf8');
+  const draft = await service.store.apps.draft(app);
+  if (draft !== null && !fresh) {
+    if (draft.source !== source) say('The garden here is not the demo’s own any more; --fresh puts it back as it was.');
+    return;
+  }
+  say('Planting the glasshouses: 640 specimens, 3,203 care entries, 441 notes …');
   await service.apps.push(
     app,
     source,

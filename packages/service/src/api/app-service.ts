@@ -71,6 +71,7 @@ export class AppService {
     if (!row) throw new Refused(409, movedOn);
     const { collections = {} } = checked.definition ?? {};
     if (checked.definition) this.#store.writer.prepare(app, collections);
+    if (imports.length > 0) this.#store.trials.end(app);
     for (const { collection, records } of imports) {
       const definition = collections[collection];
       if (definition) this.#store.writer.replaceAll(app, collection, definition, records);
@@ -112,6 +113,7 @@ export class AppService {
       ]);
     }
     const edition = await this.#store.apps.publish(app, row.source);
+    this.#store.trials.end(app);
     this.#live.put(app, row.source);
     return { app, edition: edition.number, mount: definition.mount };
   }

@@ -47,7 +47,9 @@ export class FormFiles {
   }
 
   /** The record is saved: its files are its own, and those that it had before are gone. */
-  async settle({ definition }: HostedApp, collection: string, before: RecordData, after: RecordData): Promise<void> {
+  async settle({ definition, draft }: HostedApp, collection: string, before: RecordData, after: RecordData): Promise<void> {
+    // What a draft's forms save is a copy: the files of the records themselves stay.
+    if (draft) return;
     for (const [name, { type }] of Object.entries(definition.collections?.[collection]?.fields ?? {})) {
       const [old, now] = [before[name], after[name]];
       if (type !== 'file' || old === now) continue;

@@ -17,6 +17,7 @@ import type { Store } from '../store/open-store.ts';
 import { appCookiePlace, clearCookie, cookieNames, readCookie, setCookie } from './cookies.ts';
 import type { FormBody } from './form-body.ts';
 import { FormFiles } from './form-files.ts';
+import { recordsOf } from './load.ts';
 import { materialType, type PageHost } from './host.ts';
 import type { HostedApp } from './hosted-app.ts';
 import { message } from './messages.ts';
@@ -110,7 +111,7 @@ export class Forms {
     seenBefore: string | undefined,
     fileProblems: Record<string, string>,
   ): { record: RecordData } | Omit<FormState, 'values'> {
-    const { app, collections = {} } = hosted.definition;
+    const { collections = {} } = hosted.definition;
     if (request.action !== 'create' && request.key === undefined) return { problems: {}, problem: 'The record is not there any more.' };
     if (seen !== undefined && seenBefore !== undefined && seenBefore !== seen)
       return {
@@ -122,6 +123,7 @@ export class Forms {
     const problems = { ...textProblems, ...fileProblems };
     if (Object.keys(problems).length > 0) return describeProblems(problems, request);
     const before = this.#recordOf(hosted, request);
+    const app = hosted.draft ? this.#store.trials.begin(hosted.definition.app, collections) : hosted.definition.app;
     const saved = this.#store.writer.save(app, collections, plan);
     if ('problems' in saved)
       return { ...describeProblems(saved.problems, request), ...(saved.problem === undefined ? {} : { problem: saved.problem }) };
@@ -129,8 +131,9 @@ export class Forms {
   }
 
   /** The record as it is now; empty where there is none yet. */
-  #recordOf({ definition: { app, collections = {} } }: HostedApp, { collection, key }: SentForm['request']): RecordData {
-    return key === undefined ? {} : (this.#store.records.byKey(app, collections, collection, key) ?? {});
+  #recordOf(hosted: HostedApp, { collection, key }: SentForm['request']): RecordData {
+    const { collections = {} } = hosted.definition;
+    return key === undefined ? {} : (this.#store.records.byKey(recordsOf(this.#store, hosted), collections, collection, key) ?? {});
   }
 
   /** Keeps what was typed until the person has signed in again. */

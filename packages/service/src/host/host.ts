@@ -5,6 +5,7 @@ import type { Settings } from '../settings.ts';
 import type { Store } from '../store/open-store.ts';
 import { sendFile, wantedFile } from './files.ts';
 import type { HostedApp } from './hosted-app.ts';
+import { recordsOf } from './load.ts';
 import { message, type StatusMessage } from './messages.ts';
 import { PageCache } from './page-cache.ts';
 import { Preparer, tools, type Elsewhere } from './prepare.ts';
@@ -47,8 +48,7 @@ export class PageHost {
       this.#lead(response, admitted);
       return;
     }
-    const { definition } = hosted;
-    const dataVersion = this.#store.writer.version(definition.app);
+    const dataVersion = this.#store.writer.version(recordsOf(this.#store, hosted));
     const key = admitted.repeats ? PageCache.keyOf(kind, request.originalUrl, admitted) : undefined;
     let body = key === undefined ? undefined : this.#cache.find(hosted, dataVersion, key);
     if (body === undefined) {

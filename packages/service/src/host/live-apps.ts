@@ -56,7 +56,11 @@ export class LiveApps {
     const kept = this.#drafts.get(app);
     if (kept?.revision === row.revision) return kept.hosted;
     const hosted = hostApp(row.source, true);
-    if (!('problems' in hosted)) this.#store.writer.prepare(app, hosted.definition.collections ?? {});
+    if (!('problems' in hosted)) {
+      const { collections = {} } = hosted.definition;
+      this.#store.writer.prepare(app, collections);
+      this.#store.trials.follow(app, collections);
+    }
     this.#drafts.set(app, { revision: row.revision, hosted });
     return hosted;
   }

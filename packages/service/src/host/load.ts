@@ -1,5 +1,7 @@
 import { optionsName, type AppDefinition, type LoadPlan, type PageData } from '@pallmist/core';
+import type { Store } from '../store/open-store.ts';
 import type { RecordStore } from '../store/records.ts';
+import type { HostedApp } from './hosted-app.ts';
 
 /** A record that the address names and that there is not. */
 export interface MissingRecord {
@@ -9,11 +11,13 @@ export interface MissingRecord {
 
 /**
  * Loads the records that a page's parameters name.
+ * @param app the name under which they are kept
  * @param wanted names of the fields that are needed; all of them when left out
  */
 export function loadRecords(
   store: RecordStore,
-  { app, collections = {} }: AppDefinition,
+  app: string,
+  { collections = {} }: AppDefinition,
   plan: LoadPlan,
   wanted?: ReadonlySet<string>,
 ): { records: PageData['records']; missing: MissingRecord[] } {
@@ -27,10 +31,14 @@ export function loadRecords(
   return { records, missing };
 }
 
-/** Carries out a page's reads, and lists what there is to choose from. */
+/**
+ * Carries out a page's reads, and lists what there is to choose from.
+ * @param app the name under which the records are kept
+ */
 export function loadLists(
   store: RecordStore,
-  { app, collections = {} }: AppDefinition,
+  app: string,
+  { collections = {} }: AppDefinition,
   plan: LoadPlan,
   wanted: ReadonlySet<string>,
 ): Pick<PageData, 'reads' | 'options'> {
@@ -38,3 +46,7 @@ export function loadLists(
   const options = plan.options.map((source) => [optionsName(source), store.options(app, collections, source.from, source.by)] as const);
   return { reads: Object.fromEntries(reads), options: Object.fromEntries(options) };
 }
+
+/** The name under which the records of an app are kept: a draft may have a copy, to be tried out. */
+export const recordsOf = ({ trials }: Pick<Store, 'trials'>, { draft, definition: { app } }: HostedApp): string =>
+  draft ? trials.nameFor(app) : app;

@@ -42,7 +42,7 @@ import type { Settings } from '../settings.ts';
 import type { Store } from '../store/open-store.ts';
 import { cookieNames, readCookie } from './cookies.ts';
 import type { HostedApp } from './hosted-app.ts';
-import { loadLists, loadRecords } from './load.ts';
+import { loadLists, loadRecords, recordsOf } from './load.ts';
 import { message, missingMessage, readingMessage, type StatusMessage } from './messages.ts';
 import { firstAfterSignIn } from './sign-in.ts';
 import { openApp, validDays, type OpenedApp } from './sealed-app.ts';
@@ -201,7 +201,9 @@ export class Preparer {
     return passGate(admission, person, (condition) => {
       const circumstances = { today: todayIn(hosted.definition.timeZone ?? 'UTC'), visit: {}, ...(person ? { person } : {}) };
       const plan = planLoad(hosted.definition, page, reading.values, circumstances, evaluateCel);
-      const records = condition.includes('record') ? loadRecords(this.#store.records, hosted.definition, plan).records : {};
+      const records = condition.includes('record')
+        ? loadRecords(this.#store.records, recordsOf(this.#store, hosted), hosted.definition, plan).records
+        : {};
       const scope = { ...scopeBeforeLoad(hosted.definition, reading.values, circumstances), record: records };
       return new Evaluator(scope, pageScopeTypes(hosted.definition, page), evaluateCel).holds(condition);
     });
@@ -275,10 +277,11 @@ export class Preparer {
     let settled = reading;
     const { programs, fields } = hosted.part(reading.page ?? '');
     const cel = celWith(programs, evaluateCel);
+    const app = recordsOf(this.#store, hosted);
     for (;;) {
       const planWith = (records?: PageData['records']) => planLoad(hosted.definition, page, settled.values, circumstances, cel, records);
-      const { records, missing } = loadRecords(this.#store.records, hosted.definition, planWith(), fields);
-      const data = { records, ...loadLists(this.#store.records, hosted.definition, planWith(records), fields) };
+      const { records, missing } = loadRecords(this.#store.records, app, hosted.definition, planWith(), fields);
+      const data = { records, ...loadLists(this.#store.records, app, hosted.definition, planWith(records), fields) };
       const first = missing[0];
       if (first === undefined) return { data, settled };
       const label = page.parameters?.[first.parameter]?.label ?? first.parameter;

@@ -25,6 +25,7 @@ import { ShortAddressStore } from './short-addresses.ts';
 import { SentFileStore } from './sent-files.ts';
 import { SessionStore } from './sessions.ts';
 import type { Sqlite } from './sqlite.ts';
+import { TrialRecords } from './trial-records.ts';
 
 /** Everything that is kept. What a method has acknowledged is on disk. */
 export interface Store {
@@ -34,6 +35,7 @@ export interface Store {
   entryLinks: EntryLinkStore;
   records: RecordStore;
   writer: RecordWriter;
+  trials: TrialRecords;
   files: FileStore;
   sentFiles: SentFileStore;
   heldForms: HeldFormStore;
@@ -102,6 +104,7 @@ export async function openStore(directory: string): Promise<Store> {
     entryLinks: new EntryLinkStore(source),
     records,
     writer,
+    trials: new TrialRecords(sqlite, writer),
     files: new FileStore(source),
     sentFiles: new SentFileStore(source),
     heldForms: new HeldFormStore(source),

@@ -37,6 +37,12 @@ export class RecordWriter {
     return this.#versions.get(app) ?? 0;
   }
 
+  /** The tables of an app's records are gone, or another's. */
+  forgetTables(app: string): void {
+    this.#changed(app);
+    this.#tablesChanged();
+  }
+
   #changed(app: string): void {
     this.#versions.set(app, this.version(app) + 1);
   }
