@@ -283,6 +283,8 @@ describe.each([
   });
 
   it('passes axe-core and does not scroll sideways', async () => {
+    const made = await context.request.post(`${service.base}/garden/~s`, { form: { of: '/garden/specimens' }, maxRedirects: 0 });
+    const short = (made.headers()['location'] ?? '').replace('/garden', '');
     for (const path of [
       '',
       '/specimens?health=x',
@@ -302,6 +304,9 @@ describe.each([
       '/membership?via=gate',
       '/join',
       '/sign-in?~why=wrong',
+      '/sign-in?~why=mailed',
+      '/specimens/QM-0412?adopt=true',
+      short,
       '/nowhere',
       // Signed in from here on.
       'sign in',

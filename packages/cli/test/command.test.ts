@@ -150,10 +150,95 @@ describe('wrong usage', () => {
     expect(answer.err).not.toMatch(/\n\s+at /);
   });
 
+  it.each([
+    [['person', 'quillmoor', 'new'], 2, /at least 8 characters/],
+    [['person', 'nowhere', 'new'], 1, /There is no app “nowhere”/],
+    [['person', 'quillmoor', 'two words'], 1, /letters, digits and/],
+    [['person', 'quillmoor', 'new', '--mail', 'no address'], 1, /mail/],
+    [['short', 'quillmoor', '/garden/nowhere'], 1, /No page of the app is at/],
+    [['short', 'quillmoor', '/garden', '--days', 'many'], 2, /--days is a number/],
+    [['short', 'quillmoor', '--withdraw', 'zzzzzzz'], 1, /has no short address/],
+    [['outbox', '99'], 1, /There is no mail 99/],
+    [['keys', '--rotate', '--forget', 'x'], 2, /either --rotate or --forget/],
+    [['keys', '--forget', 'nothing'], 1, /key/],
+    [['arrivals', 'nowhere'], 1, /There is no app “nowhere”/],
+  ])('%j ends with %i and says why', async (words, status, sentence) => {
+    const answer = await pallmist(words, words[0] === 'person' && status === 1 ? 'long-enough\n' : '');
+    expect([answer.status, answer.err]).toEqual([status, expect.stringMatching(sentence)]);
+    expect(answer.err).not.toMatch(/\n\s+at /);
+  });
+
   it('helps, with examples', async () => {
     const { status, out } = await pallmist(['--help']);
     expect(status).toBe(0);
     for (const command of ['serve', 'demo', 'check', 'read', 'link', 'push', 'publish']) expect(out).toContain(command);
     expect((await pallmist(['link', '--help'])).out).toContain('Examples:');
+  });
+});
+
+describe('what an owner does beside building', () => {
+  const json = async <Answer>(words: string[], input?: string) => JSON.parse((await pallmist([...words, '--json'], input)).out) as Answer;
+  const form = (path: string, fields: Record<string, string>, headers: Record<string, string> = {}) =>
+    fetch(base + path, { method: 'POST', redirect: 'manual', body: new URLSearchParams(fields), headers });
+
+  it('lets somebody in by a password, with the roles and the mail address that are given', async () => {
+    const words = ['person', 'quillmoor', 'cleo', '--name', 'Cleo Marsh', '--role', 'keeper', '--mail', 'cleo@quillmoor.example'];
+    expect((await pallmist(words, 'reed-and-sedge\n')).out).toBe('cleo may sign in to quillmoor.\n');
+    const answer = await form('/garden/sign-in', { '~name': 'cleo', '~password': 'reed-and-sedge', '~back': '/garden/workspace' });
+    expect(answer.headers.get('location')).toBe('/garden/workspace');
+    await form('/garden/sign-in', { '~mail': 'cleo@quillmoor.example' });
+    await expect
+      .poll(async () => (await pallmist(['outbox'])).out)
+      .toMatch(/1 .* kept .* cleo@quillmoor\.example .* Your way into Quillmoor Glasshouses/);
+    const mail = (await pallmist(['outbox', '1'])).out;
+    expect(mail).toMatch(/^To: cleo@quillmoor\.example\nSubject: Your way into Quillmoor Glasshouses\nState: kept\n\nDear Cleo Marsh,/);
+    expect(mail).toContain(`${base}/garden/sign-in?~enter=`);
+  });
+
+  it('makes, lists and withdraws short addresses', async () => {
+    expect((await pallmist(['short', 'quillmoor'])).out).toBe('There are no short addresses yet.\n');
+    const { shortAddresses } = await json<{ shortAddresses: { code: string; short: string }[] }>([
+      'short',
+      'quillmoor',
+      '/garden/specimens?q=fern&picked=QM-0412',
+      '--days',
+      '30',
+    ]);
+    const [{ code, short } = { code: '', short: '' }] = shortAddresses;
+    expect((await fetch(short, { redirect: 'manual' })).headers.get('location')).toBe('/garden/specimens?q=fern');
+    expect((await pallmist(['short', 'quillmoor'])).out).toMatch(
+      /\/garden\/~s\/\w{7} +until 20\d\d-\d\d-\d\d +\/garden\/specimens\?q=fern\n/,
+    );
+    expect((await pallmist(['short', 'quillmoor', '--withdraw', code])).out).toContain('leads nowhere from now on');
+    expect((await fetch(short)).status).toBe(404);
+  });
+
+  it('makes a new key, which seals from then on, and forgets the old one, whose addresses are void', async () => {
+    const write = async () => {
+      const answer = await pallmist(['link', 'member', 'member=M-0001', '--app', 'quillmoor']);
+      return answer.out.trim();
+    };
+    await form('/garden/membership', { '~form': 'join', name: 'Ada', mail: 'ada@quillmoor.example', kind: 'friend' }, { cookie: '' });
+    const sealed = await write();
+    expect((await fetch(base + sealed)).status).toBe(200);
+    const [old] = (await json<{ keys: { id: string }[] }>(['keys'])).keys;
+    const { keys } = await json<{ keys: { id: string; current: boolean }[] }>(['keys', '--rotate']);
+    expect(keys.map(({ current }) => current).sort()).toEqual([false, true]);
+    expect((await fetch(base + sealed)).status).toBe(200);
+    expect((await pallmist(['keys', '--forget', old?.id ?? ''])).out).toMatch(/^\w+ +made .* seals and opens\n$/);
+    expect((await fetch(base + sealed)).status).toBe(400);
+    expect((await fetch(base + (await write()))).status).toBe(200);
+  });
+
+  it('sees who came by what, and what they sent', async () => {
+    expect((await pallmist(['arrivals', 'quillmoor'])).out).toBe('Nobody has come with anything to remember yet.\n');
+    const arrived = await fetch(`${base}/garden/membership?via=leaflet-26`, { redirect: 'manual' });
+    const cookie = arrived.headers
+      .getSetCookie()
+      .map((set) => set.split(';')[0])
+      .join('; ');
+    await form('/garden/membership', { '~form': 'join', name: 'Bo', mail: 'bo@quillmoor.example', kind: 'friend' }, { cookie });
+    await fetch(`${base}/garden?via=newsletter`, { redirect: 'manual' });
+    expect((await pallmist(['arrivals', 'quillmoor'])).out).toMatch(/ +arrivals +forms sent\nvia=leaflet-26 +1 +1\nvia=newsletter +1 +0\n/);
   });
 });

@@ -90,3 +90,36 @@ it('puts the record that is referred to in the place of its key, and keeps a key
   expect(c).not.toHaveProperty('house');
   expect(store.records.byKey('x', collections, 'plants', 'nothing')).toBeUndefined();
 });
+
+describe('what is read', () => {
+  it('has the fields that are wanted, and the key, and no others', () => {
+    const rows = store.records.read(
+      'x',
+      collections,
+      { from: 'plants', where: [], sort: [], page: 1, size: 2, nothing: false },
+      new Set(['height', 'house']),
+    ).rows;
+    expect(rows).toEqual([
+      { code: 'a', height: 1, house: { code: 'fern' } },
+      { code: 'b', height: 2.5, house: { code: 'gone' } },
+    ]);
+    expect(store.records.byKey('x', collections, 'plants', 'a', undefined, new Set(['name', 'house']))).toEqual({
+      code: 'a',
+      name: 'Éclair',
+      house: { code: 'fern', name: 'Fern House' },
+    });
+  });
+
+  it('is never from before a change: neither what is referred to, nor what there is to choose from', () => {
+    const house = () => store.records.byKey('x', collections, 'plants', 'a')?.['house'];
+    const change = (name: string) =>
+      store.writer.save('x', collections, { action: 'change', collection: 'houses', key: 'fern', values: { name } });
+    expect(house()).toEqual({ code: 'fern', name: 'Fern House' });
+    expect(store.records.options('x', collections, 'houses')).toEqual([{ key: 'fern', title: 'Fern House' }]);
+    change('House of ferns');
+    expect(house()).toEqual({ code: 'fern', name: 'House of ferns' });
+    expect(store.records.options('x', collections, 'houses')).toEqual([{ key: 'fern', title: 'House of ferns' }]);
+    change('Fern House');
+    expect(house()).toEqual({ code: 'fern', name: 'Fern House' });
+  });
+});

@@ -47,7 +47,9 @@
     color: var(--on-leaf);
   }
   .count {
-    margin-inline-start: 0.6rem;
     color: var(--quiet);
+  }
+  nav .count {
+    margin-inline-start: 0.6rem;
   }
 </style>

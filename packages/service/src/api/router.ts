@@ -99,7 +99,10 @@ function makeHandlers({ store, live, apps, owner, keys, sealer, base }: ApiParts
       await store.people.put(app, login, { ...body, roles: body.roles ?? [] });
       return { done: true };
     },
-    listArrivals: async ({ parameters }) => ({ arrivals: await store.arrivals.list(parameters['app'] ?? '') }),
+    async listArrivals({ parameters: { app = '' } }) {
+      await apps.draft(app);
+      return { arrivals: await store.arrivals.list(app) };
+    },
     async listShort({ parameters }) {
       const hosted = published(parameters['app']);
       return told(hosted, base(), await store.shortAddresses.list(hosted.definition.app));
