@@ -28,5 +28,6 @@ export { signUpForm } from './view/components/sign-up.ts';
 export { defaultKilobytes, fileNameIn, fileProblem, mediaTypeOf } from './records/file-value.ts';
 export { fileFieldsOf, sentForm, type SentForm } from './view/save-request.ts';
 export { markOf } from './records/seen.ts';
-export { appPartFor, fieldsNamedOn, programsFor, usesPacked, usesSealed } from './view/app-part.ts';
+export { appPartFor, fieldsNamedOn, usesPacked, usesSealed } from './view/app-part.ts';
+export { programsFor } from './view/page-programs.ts';
 export * from './view/index.ts';

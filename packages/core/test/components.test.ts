@@ -1,18 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import {
-  allParameterTypes,
-  appPartFor,
-  arrive,
-  checkAppFile,
-  evaluateCel,
-  formParts,
-  planLoad,
-  readAddress,
-  showPage,
-  type Node,
-  type PageData,
-  type PageMaterial,
-} from '../src/index.ts';
+import { arrive, checkAppFile, evaluateCel, planLoad, readAddress, type Node, type PageData, type PageMaterial } from '../src/index.ts';
+import { showAt } from './show.ts';
 
 const source = `
 pallmist: 1
@@ -99,27 +87,7 @@ const data: PageData = {
 };
 const person = { login: 'ansa', name: 'Ansa', roles: [] };
 
-function show(address: string, more: Partial<PageMaterial> = {}) {
-  const reading = readAddress(compiled!, address);
-  const page = definition!.pages[reading.page ?? '']!;
-  return showPage(
-    {
-      app: appPartFor(definition!, reading.page ?? ''),
-      name: reading.page ?? '',
-      page,
-      reading,
-      data,
-      cel: true,
-      packed: false,
-      today: '2026-11-23',
-      visit: {},
-      person,
-      draft: false,
-      ...more,
-    },
-    { cel: evaluateCel, types: allParameterTypes, forms: formParts },
-  );
-}
+const show = (address: string, more: Partial<PageMaterial> = {}) => showAt(definition, compiled, address, { data, person, ...more });
 const node = <Show extends Node['show']>(address: string, kind: Show, more?: Partial<PageMaterial>) =>
   show(address, more).content.find((entry) => entry.show === kind) as Extract<Node, { show: Show }>;
 

@@ -1,16 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import {
-  allParameterTypes,
-  appPartFor,
-  evaluateCel,
-  formParts,
-  planLoad,
-  readAddress,
-  showPage,
-  type Node,
-  type PageData,
-} from '../src/index.ts';
+import { evaluateCel, planLoad, readAddress, type Node, type PageData } from '../src/index.ts';
 import { definition, garden } from './garden.ts';
+import { showAt } from './show.ts';
 
 const rows = [
   { accession: 'QM-0001', name: 'Quill fern', house: { code: 'fern', name: 'Fern House' }, planted: '2020-01-02' },
@@ -22,27 +13,7 @@ const data: PageData = {
   options: { houses: [{ key: 'fern', title: 'Fern House' }] },
 };
 
-function show(address: string) {
-  const reading = readAddress(garden, address);
-  const name = reading.page ?? '';
-  const page = definition.pages[name];
-  if (!page) throw new Error(`no page at ${address}`);
-  return showPage(
-    {
-      app: appPartFor(definition, name),
-      name,
-      page,
-      reading,
-      data,
-      cel: true,
-      packed: false,
-      today: '2026-11-23',
-      visit: {},
-      draft: false,
-    },
-    { cel: evaluateCel, types: allParameterTypes, forms: formParts },
-  );
-}
+const show = (address: string) => showAt(definition, garden, address, { data });
 const node = <Show extends Node['show']>(content: Node[], kind: Show) =>
   content.find((entry) => entry.show === kind) as Extract<Node, { show: Show }>;
 

@@ -1,15 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import {
-  allParameterTypes,
-  appPartFor,
-  checkAppFile,
-  evaluateCel,
-  readAddress,
-  showPage,
-  type Node,
-  type PageMaterial,
-} from '../src/index.ts';
+import { checkAppFile, readAddress, type Node, type PageMaterial } from '../src/index.ts';
+import { showAt } from './show.ts';
 
 const source = `
 pallmist: 1
@@ -45,28 +37,18 @@ const { definition, compiled, problems } = checkAppFile(source);
 /** Where each of the page’s ways leads, by what it says. */
 function ways(q: string | undefined, visit: PageMaterial['visit'] = {}): Record<string, string | undefined> {
   if (!definition || !compiled) throw new Error(JSON.stringify(problems));
-  const reading = readAddress(compiled, '/x');
-  const page = definition.pages['home'];
-  if (!page) throw new Error('no page');
-  const material: PageMaterial = {
-    app: appPartFor(definition, 'home'),
-    name: 'home',
-    page,
-    reading: { ...reading, values: q === undefined ? {} : { q } },
-    data: { records: {}, reads: {}, options: {} },
-    cel: true,
-    packed: false,
-    today: '2026-11-23',
-    visit,
-    draft: false,
-  };
   const hrefOf = (node: Node): [string, string | undefined][] =>
     node.show === 'away' || node.show === 'link'
       ? [[node.link.text, node.link.href]]
       : node.show === 'share'
         ? [[node.text, node.href]]
         : [];
-  return Object.fromEntries(showPage(material, { cel: evaluateCel, types: allParameterTypes }).content.flatMap(hrefOf));
+  return Object.fromEntries(
+    showAt(definition, compiled, '/x', {
+      reading: { ...readAddress(compiled, '/x'), values: q === undefined ? {} : { q } },
+      visit,
+    }).content.flatMap(hrefOf),
+  );
 }
 
 describe('what is remembered for the visit', () => {

@@ -6,7 +6,8 @@ import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { apiRouter, type ApiParts } from './api/router.ts';
 import { BusyGuard } from './host/busy.ts';
-import { readForm } from './host/form-body.ts';
+import { AttemptLimit } from './host/attempt-limit.ts';
+import { readForm, sendsFiles } from './host/form-body.ts';
 import { Forms } from './host/forms.ts';
 import { PageHost } from './host/host.ts';
 import type { HostedApp } from './host/hosted-app.ts';
@@ -67,6 +68,7 @@ export function webApp(parts: WebParts): Express {
   const signIn = new SignIn(parts.store, settings);
   const mailed = new MailedLink(parts.store, signIn, parts.post, parts.base);
   const signUp = new SignUp(parts.store, host, signIn, files.assets);
+  const uploads = new AttemptLimit({ window: 10 * 60 * 1000, most: 60 });
   const send = async (hosted: HostedApp, request: Request, response: Response) => {
     const action = signIn.handles(hosted, request);
     if (!isFromThisSite(request, settings.publicUrl)) {
@@ -74,6 +76,10 @@ export function webApp(parts: WebParts): Express {
         response,
         message(hosted, 403, 'That came from another site', ['The form was not sent from this site, so it was not taken.']),
       );
+      return;
+    }
+    if (sendsFiles(request) && (await uploads.isReached(request, response))) {
+      host.say(response, message(hosted, 429, 'Too many files', ['So many files came from you that they are not taken for a while.']));
       return;
     }
     await readForm(request, response, hosted.greatestFile);

@@ -126,3 +126,11 @@ it('a form that is cut off, far too large or no form at all is refused and break
   expect((await send('x'.repeat(51_000_000)).catch(() => ({ status: 413 }))).status).toBe(413);
   expect((await visitor.get('/garden')).status).toBe(200);
 });
+
+it('who sends files without end is stopped for a while', async () => {
+  const answers: number[] = [];
+  for (let time = 0; time < 70; time++)
+    answers.push((await visitor.sendFiles(page, { ...note, heading: '' }, { '~file.photo': picture() })).status);
+  expect(new Set(answers)).toEqual(new Set([422, 429]));
+  expect((await visitor.send(page, note)).status).toBe(303);
+});

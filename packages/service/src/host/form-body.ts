@@ -31,13 +31,16 @@ const mostBytes = 50_000_000;
 
 const urlencoded = express.urlencoded({ extended: false, limit: mostText });
 
+/** Whether a form comes with files, or could. */
+export const sendsFiles = (request: Request): boolean => request.headers['content-type']?.startsWith('multipart/form-data') === true;
+
 /**
  * Reads what a form sends, as application/x-www-form-urlencoded or, with files, as multipart/form-data (RFC 7578).
  * @param greatestFile bytes of a file; of a larger one nothing is kept but that it was too large. 0 takes no files at all
  * @throws an error with a status of 4xx where it cannot be read
  */
 export async function readForm(request: Request, response: Response, greatestFile: number): Promise<void> {
-  if (greatestFile > 0 && request.headers['content-type']?.startsWith('multipart/form-data') === true) {
+  if (greatestFile > 0 && sendsFiles(request)) {
     request.form = await readMultipart(request, greatestFile);
     return;
   }

@@ -1,8 +1,8 @@
 import { composeEntryMail, enterAddress, evaluateCel, followBack, signInAddress, todayIn, type Person } from '@pallmist/core';
 import type { Request, Response } from 'express';
-import { rateLimit } from 'express-rate-limit';
 import type { PostOffice } from '../mail/post-office.ts';
 import type { Store } from '../store/open-store.ts';
+import { AttemptLimit } from './attempt-limit.ts';
 import type { HostedApp } from './hosted-app.ts';
 import { firstAfterSignIn, type SignIn } from './sign-in.ts';
 
@@ -15,16 +15,7 @@ export class MailedLink {
   readonly #signIn: SignIn;
   readonly #post: PostOffice;
   readonly #base: () => string;
-  readonly #limit = rateLimit({
-    windowMs: 10 * minute,
-    limit: 10,
-    standardHeaders: 'draft-8',
-    legacyHeaders: false,
-    handler: (_, response) => {
-      response.locals['tooManyMails'] = true;
-    },
-    validate: false,
-  });
+  readonly #limit = new AttemptLimit({ window: 10 * minute, most: 10 });
 
   /** @param base where the public reaches the service */
   constructor(store: Store, signIn: SignIn, post: PostOffice, base: () => string) {
@@ -38,8 +29,7 @@ export class MailedLink {
   async ask(hosted: HostedApp, mail: string, wanted: string, request: Request, response: Response): Promise<void> {
     const signInPage = hosted.definition.signIn?.page ?? '';
     const back = followBack(hosted.compiled, signInPage, wanted);
-    await this.#limit(request, response, () => undefined);
-    const tooMany = response.locals['tooManyMails'] === true;
+    const tooMany = await this.#limit.isReached(request, response);
     response.redirect(303, signInAddress(hosted.compiled, signInPage, back, tooMany ? 'busy' : 'mailed'));
     if (tooMany || mail === '' || mail.length > 200) return;
     try {

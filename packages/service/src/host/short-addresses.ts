@@ -1,12 +1,12 @@
 import { randomBytes } from 'node:crypto';
 import { componentsIn } from '@pallmist/core';
 import type { Request, Response } from 'express';
-import { rateLimit } from 'express-rate-limit';
 import type { Sealer } from '../seals/sealer.ts';
 import type { Settings } from '../settings.ts';
 import type { ShortAddressRow } from '../store/entities/index.ts';
 import type { Store } from '../store/open-store.ts';
 import { hashToken } from '../store/sessions.ts';
+import { AttemptLimit } from './attempt-limit.ts';
 import { appCookiePlace, cookieNames, readCookie, setCookie } from './cookies.ts';
 import type { HostedApp } from './hosted-app.ts';
 import { message, type StatusMessage } from './messages.ts';
@@ -22,16 +22,7 @@ export class ShortAddresses {
   readonly #settings: Settings;
   readonly #sealer: Sealer;
   readonly #base: () => string;
-  readonly #limit = rateLimit({
-    windowMs: 10 * 60 * 1000,
-    limit: 30,
-    standardHeaders: 'draft-8',
-    legacyHeaders: false,
-    handler: (_, response) => {
-      response.locals['tooManyShort'] = true;
-    },
-    validate: false,
-  });
+  readonly #limit = new AttemptLimit({ window: 10 * 60 * 1000, most: 30 });
 
   /** @param base where the public reaches the service */
   constructor(store: Store, settings: Settings, sealer: Sealer, base: () => string) {
@@ -80,12 +71,9 @@ export class ShortAddresses {
     const days = 'page' in shared ? daysOn(hosted, shared.page) : undefined;
     if ('problems' in shared || days === undefined || !onThisSite.test(of))
       return message(hosted, 422, 'No short address was made', ['There is none for this address: no page of the app offers it there.']);
-    await this.#limit(request, response, () => undefined);
+    const tooMany = await this.#limit.isReached(request, response);
     const token = readCookie(request, cookieNames.shortMaker) ?? randomBytes(16).toString('base64url');
-    const row =
-      response.locals['tooManyShort'] === true
-        ? undefined
-        : await this.#store.shortAddresses.makeFor(hashToken(token), definition.app, shared.address, days);
+    const row = tooMany ? undefined : await this.#store.shortAddresses.makeFor(hashToken(token), definition.app, shared.address, days);
     if (row === undefined)
       return message(hosted, 429, 'Too many at once', [
         'So many short addresses were made that we cannot keep up. Please try again later.',

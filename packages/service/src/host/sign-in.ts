@@ -1,8 +1,8 @@
 import { admissionOf, followBack, passGate, readAddress, signInAddress, writeAddress, type Person, type Reason } from '@pallmist/core';
 import type { Request, Response } from 'express';
-import { rateLimit } from 'express-rate-limit';
 import type { Settings } from '../settings.ts';
 import type { Store } from '../store/open-store.ts';
+import { AttemptLimit } from './attempt-limit.ts';
 import { appCookiePlace, clearCookie, cookieNames, readCookie, setCookie } from './cookies.ts';
 import type { HostedApp } from './hosted-app.ts';
 
@@ -12,19 +12,7 @@ const attempts = { window: 10 * 60 * 1000, most: 30 };
 export class SignIn {
   readonly #store: Store;
   readonly #settings: Settings;
-  readonly #limit = rateLimit({
-    windowMs: attempts.window,
-    limit: attempts.most,
-    skipSuccessfulRequests: true,
-    requestWasSuccessful: (_, response) => response.locals['signedIn'] === true,
-    standardHeaders: 'draft-8',
-    legacyHeaders: false,
-    handler: (_, response) => {
-      response.locals['tooMany'] = true;
-    },
-    // The service listens on one host; a proxy in front is trusted only when settings say so.
-    validate: false,
-  });
+  readonly #limit = new AttemptLimit({ ...attempts, forgives: (response) => response.locals['signedIn'] === true });
 
   constructor(store: Store, settings: Settings) {
     this.#store = store;
@@ -61,9 +49,8 @@ export class SignIn {
   }
 
   /** Whether somebody tries too often; each request counts that does not sign in. */
-  async isTooOften(request: Request, response: Response): Promise<boolean> {
-    await this.#limit(request, response, () => undefined);
-    return response.locals['tooMany'] === true;
+  isTooOften(request: Request, response: Response): Promise<boolean> {
+    return this.#limit.isReached(request, response);
   }
 
   /** Signs somebody in. A new token each time: one that was planted before is worth nothing. */
