@@ -74,6 +74,14 @@ describe('what is remembered for the visit', () => {
 });
 
 describe('a way to another site', () => {
+  it('says which, and nothing where it leads nowhere', () => {
+    if (!definition || !compiled) throw new Error('no app');
+    const hosts = (q: string) =>
+      showAt(definition, compiled, `/x?q=${q}`).content.flatMap((node) => (node.show === 'away' ? [node.host] : []));
+    expect(hosts('fern')).toEqual(['shop.example', 'shop.example', 'plain.example']);
+    expect(hosts('..')).toEqual(['', 'shop.example', 'plain.example']);
+  });
+
   it('is none where a value is absent, or would lead up', () => {
     for (const q of [undefined, '', '.', '..']) expect(ways(q)['Shop']).toBeUndefined();
   });

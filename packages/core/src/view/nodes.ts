@@ -86,6 +86,8 @@ export interface LinkNode {
 export interface AwayNode {
   show: 'away';
   link: Anchor;
+  /** The host that it leads to, said beside it. */
+  host: string;
 }
 export interface ButtonNode {
   show: 'button';

@@ -27,7 +27,8 @@
   {#each nodes as node, index (index)}
     {#if node.show === 'heading' || node.show === 'text' || node.show === 'notice'}<Text {node} />
     {:else if node.show === 'image'}<Image {node} />
-    {:else if node.show === 'link' || node.show === 'away'}<p><AnchorLink link={node.link} /></p>
+    {:else if node.show === 'link'}<p><AnchorLink link={node.link} /></p>
+    {:else if node.show === 'away'}<p><AnchorLink link={node.link} /> <small>{node.host}</small></p>
     {:else if node.show === 'button'}<p class="button"><AnchorLink link={node.link} /></p>
     {:else if node.show === 'back'}<Back {node} {live} />
     {:else if node.show === 'navigation'}<Navigation {node} {live} />
@@ -54,6 +55,9 @@
 {@render draw(content)}
 
 <style>
+  small {
+    color: var(--quiet);
+  }
   .button :global(a) {
     display: inline-block;
     background: var(--leaf);

@@ -12,6 +12,7 @@ export function away(component: ComponentOf<'away'>, shower: Shower): AwayNode {
   const href = addressOf(component, shower);
   return {
     show: 'away',
+    host: href === undefined ? '' : new URL(href).host,
     link: {
       text: shower.text(component.text),
       ...(href === undefined ? {} : { href }),
