@@ -284,6 +284,42 @@ describe('in the browser', () => {
     expect(asked).toEqual([]);
   });
 
+  it('a page brings no more scripts than it needs, and gets more when one goes on to a page that needs them', async () => {
+    const scripts: string[] = [];
+    page.on('request', (request) => {
+      const name = /assets\/([a-z]+)-[^/]*\.js$/.exec(request.url())?.[1];
+      if (name !== undefined) scripts.push(name);
+    });
+    await page.goto(`${service.base}/garden/climates`);
+    await untilTaken(page);
+    expect([...scripts].sort()).toEqual(['shared', 'start']);
+    await page.getByRole('navigation', { name: 'Main' }).getByRole('link', { name: 'Membership' }).click();
+    await page.getByLabel('Mail address').fill('twice');
+    expect(new Set(scripts)).toEqual(new Set(['shared', 'start', 'forms']));
+    await page.getByRole('link', { name: 'Specimens', exact: true }).click();
+    await page.getByRole('button', { name: 'As a short address' }).waitFor();
+    expect(new Set(scripts)).toEqual(new Set(['shared', 'start', 'forms', 'seldom']));
+    await page.goBack();
+    await page.getByLabel('Mail address').waitFor();
+    // A document that is loaded anew names what it needs in its head.
+    scripts.length = 0;
+    await page.reload();
+    await untilTaken(page);
+    expect(new Set(scripts)).toEqual(new Set(['shared', 'start', 'forms']));
+  });
+
+  it('a script that does not come leaves a page that works without it', async () => {
+    await page.route(/\/forms-/, (route) => route.abort());
+    await page.goto(`${service.base}/garden/climates`);
+    await untilTaken(page);
+    await page.getByRole('navigation', { name: 'Main' }).getByRole('link', { name: 'Membership' }).click();
+    await page.getByLabel('Name', { exact: true }).fill('Cleo');
+    await page.getByLabel('Mail address').fill('cleo@quillmoor.example');
+    await page.getByRole('button', { name: 'Join' }).click();
+    await page.getByRole('heading', { name: 'Welcome, Cleo' }).waitFor();
+    errors.length = 0; // the browser notes the script that did not come
+  });
+
   it('a form whose session has ended leads to sign-in and back, with what was typed', async () => {
     await signIn();
     await page.goto(`${service.base}/garden/care-rounds?add=true`);

@@ -239,8 +239,13 @@ export class TakenPage implements LivePage {
       return false;
     }
     const mine = this.#asked;
-    const tools = await toolsFor(fetched.material);
+    const tools = await toolsFor(fetched.material).catch(() => undefined);
     if (mine !== this.#asked) return false;
+    if (tools === undefined) {
+      // A script of another release, perhaps, that is gone: the document names those of today.
+      window.location.assign(address);
+      return false;
+    }
     this.#address.close();
     arrive();
     this.#show({ ...fetched.material, ...this.#wayHere() }, tools);
