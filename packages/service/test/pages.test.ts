@@ -1,6 +1,7 @@
 import { connect } from 'node:net';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { keeper, startGarden, type TestService } from '../../../test/support/garden-service.ts';
+import { Visitor } from '../../../test/support/visitor.ts';
 
 let service: TestService;
 beforeAll(async () => {
@@ -145,4 +146,19 @@ describe('signing in', () => {
     const answers = await Promise.all(Array.from({ length: 34 }, () => send({ '~name': 'ansa', '~password': 'guess' })));
     expect(answers.map((answer) => answer.headers.get('location')).some((place) => place?.includes('~why=busy'))).toBe(true);
   });
+});
+
+it('without JavaScript too the way back stays while one stays on a page, and is that of this page alone', async () => {
+  const visitor = new Visitor(service.base);
+  const list = '/garden/specimens?q=fern';
+  const open = async (path: string, from: string) => (await visitor.get(path, { referer: service.base + from })).text();
+  const leadsBack = (html: string) => html.includes(`href="${list}"`);
+  expect(leadsBack(await open('/garden/specimens/QM-0228', list))).toBe(true);
+  expect(leadsBack(await open('/garden/specimens/QM-0228?tab=care', '/garden/specimens/QM-0228'))).toBe(true);
+  expect(leadsBack(await open('/garden/specimens/QM-0228?tab=notes', '/garden/specimens/QM-0228?tab=care'))).toBe(true);
+  expect(leadsBack(await open('/garden/specimens/QM-0487?tab=care', '/garden/specimens/QM-0487'))).toBe(false);
+  for (const forged of ['https://evil.example', '//evil.example/x', '/elsewhere', 'javascript:alert(1)']) {
+    visitor.set('pallmist_previous', Buffer.from(`/garden/specimens/QM-0228 ${forged}`).toString('base64url'));
+    expect(await open('/garden/specimens/QM-0228?tab=care', '/garden/specimens/QM-0228'), forged).not.toContain(forged);
+  }
 });

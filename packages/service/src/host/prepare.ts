@@ -31,7 +31,6 @@ import {
   type PageMaterial,
   type Passage,
   type Person,
-  type PreviousPage,
   type Reading,
   type Reason,
   type ShowTools,
@@ -44,6 +43,7 @@ import { cookieNames, readCookie } from './cookies.ts';
 import type { HostedApp } from './hosted-app.ts';
 import { loadLists, loadRecords, recordsOf } from './load.ts';
 import { message, missingMessage, readingMessage, type StatusMessage } from './messages.ts';
+import { PreviousPages } from './previous-pages.ts';
 import { firstAfterSignIn } from './sign-in.ts';
 import { openApp, validDays, type OpenedApp } from './sealed-app.ts';
 import { VisitMemory } from './visit.ts';
@@ -82,13 +82,13 @@ export type AskedAs = 'document' | 'material' | 'form';
 /** Reads the address, asks the gate, loads: everything before a page is shown. */
 export class Preparer {
   readonly #store: Store;
-  readonly #settings: Settings;
+  readonly #previous: PreviousPages;
   readonly #visit: VisitMemory;
   readonly #sealer: Sealer;
 
   constructor(store: Store, settings: Settings, sealer: Sealer) {
     this.#store = store;
-    this.#settings = settings;
+    this.#previous = new PreviousPages(settings);
     this.#sealer = sealer;
     this.#visit = new VisitMemory(settings, store.arrivals);
   }
@@ -125,7 +125,7 @@ export class Preparer {
     if (reading.status !== 'page') return { say: readingMessage(hosted, reading) };
     if (reading.former) return { redirect: { status: 301, to: todaysAddress(app, reading) } };
 
-    const previous = previousPage(hosted, request, reading.page, this.#settings.publicUrl);
+    const previous = this.#previous.of(hosted, request, response, reading.page, as === 'document');
     const circumstances: Circumstances = {
       today: todayIn(hosted.definition.timeZone ?? 'UTC'),
       visit: compiled.leavesAddress
@@ -295,19 +295,6 @@ export class Preparer {
       if (settled.status !== 'page' || settled.values[first.parameter] !== undefined) return { data, settled, missing: first };
     }
   }
-}
-
-/** The page of this app that one came from, as the browser tells it (Referer, RFC 9110). */
-function previousPage(hosted: HostedApp, request: Request, present: string, publicUrl: string | undefined): PreviousPage | undefined {
-  const { referer } = request.headers;
-  if (referer === undefined || !URL.canParse(referer)) return undefined;
-  const url = new URL(referer);
-  // A proxy may ask under a name of its own.
-  const host = publicUrl === undefined ? request.headers.host : new URL(publicUrl).host;
-  if (url.host !== host) return undefined;
-  const address = url.pathname + url.search;
-  const { page } = readAddress(hosted.compiled, address);
-  return page === undefined || page === present || page === hosted.definition.signIn?.page ? undefined : { page, address };
 }
 
 /** Today's address of a page that was asked for by a former one; names that nobody declared stay. */
