@@ -272,8 +272,6 @@ describe.each([true, false])('a keeper, with JavaScript: %s', (javaScript) => {
 
 describe.each([
   ['light', 1280],
-  ['dark', 1280],
-  ['light', 390],
   ['dark', 390],
 ] as const)('every page, %s, %i wide', (colorScheme, width) => {
   beforeEach(async () => {

@@ -1,6 +1,5 @@
 import { ApiError, UnreachableError } from '@pallmist/api';
 import { ProblemError } from '@pallmist/core';
-import { StartError } from '@pallmist/service';
 import { Command, CommanderError } from 'commander';
 import { addArrivals } from './commands/arrivals.ts';
 import { addCheck } from './commands/check.ts';
@@ -57,7 +56,6 @@ export async function run(words: readonly string[]): Promise<number> {
 
 function explain(error: unknown): { status: number; message: string; data?: unknown } {
   if (error instanceof CommandError) return error;
-  if (error instanceof StartError) return { status: exit.problems, message: error.message };
   if (error instanceof UnreachableError) return { status: exit.unreached, message: `${error.message} Start it with: pallmist serve` };
   if (error instanceof ApiError) {
     const problems = error.details.problems ?? [];

@@ -1,12 +1,12 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { checkAppFile } from '@pallmist/core';
-import { startService, type Service } from '@pallmist/service';
+import type { Service } from '@pallmist/service';
 import type { Command } from 'commander';
 import { CommandError, exit } from '../exit.ts';
 import { columns } from '../output.ts';
 import { dataBeside, filesBeside } from './push.ts';
-import { say, settingsFrom, untilStopped, withServeOptions, type ServeOptions } from './serve.ts';
+import { say, startHere, untilStopped, withServeOptions, type ServeOptions } from './serve.ts';
 
 const appFile = fileURLToPath(new URL('../../../../demo/quillmoor/app.yaml', import.meta.url));
 const app = 'quillmoor';
@@ -23,7 +23,7 @@ export function addDemo(program: Command): void {
     .addHelpText('after', '\nExamples:\n  pallmist demo\n  pallmist demo --fresh --data /tmp/quillmoor')
     .action(async (options: ServeOptions & { fresh?: boolean }) => {
       if (!existsSync(appFile)) throw new CommandError(exit.usage, 'The demo’s app file is not here; the demo runs from the repository.');
-      const service = await startService(settingsFrom(options));
+      const service = await startHere(options);
       await plant(service, options.fresh ?? false);
       welcome(service);
       await untilStopped(service);
