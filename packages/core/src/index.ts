@@ -18,7 +18,7 @@ export { todayIn } from './parameters/relative-date.ts';
 export { pageScopeTypes } from './expressions/page-scope.ts';
 export { evaluateCel } from './expressions/cel.ts';
 export { admissionOf, passGate, type Admission, type Passage, type Person, type Reason } from './gate/pass.ts';
-export { enterAddress, followBack, ownNames, ownValue, reasonIn, signInAddress } from './gate/way-back.ts';
+export { enterAddress, followBack, ownNames, ownValue, reasonIn, signInAddress, staysOnSite } from './gate/way-back.ts';
 export { composeEntryMail } from './mails/compose.ts';
 export { nextSerial, serialParts } from './records/serial.ts';
 export { asParameter, fieldReader, fieldText, type PlainRecord, type PlainValue } from './records/field-value.ts';

@@ -35,6 +35,9 @@ export function reasonIn(reading: Reading): Reason | undefined {
   return reasons.find((reason) => reason === why);
 }
 
+/** Whether an address names a path on this very site: “//host” and “/\\host” name another. */
+export const staysOnSite = (address: string): boolean => /^\/(?![/\\])/.test(address);
+
 /**
  * Decides whether a wanted address is followed after sign-in: only a path on this very site that reads as a page of
  * this app other than the sign-in page.
@@ -42,8 +45,7 @@ export function reasonIn(reading: Reading): Reason | undefined {
  * @returns the address to go to, written as the WHATWG URL parser has it; undefined for anything else
  */
 export function followBack(app: CompiledApp, signInPage: string, back: string | undefined): string | undefined {
-  // Only one plain “/” at the start: “//host” and “/\host” name another site.
-  if (back === undefined || !/^\/(?![/\\])/.test(back)) return undefined;
+  if (back === undefined || !staysOnSite(back)) return undefined;
   // eslint-disable-next-line no-control-regex -- browsers drop these and would see another address than we do
   if (/[\u0000-\u0020\u007f\\]/.test(back)) return undefined;
   const site = 'http://site.invalid';

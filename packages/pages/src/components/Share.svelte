@@ -9,14 +9,9 @@
     about: string;
     until: string;
   }
-  let said = $state.raw('');
-  let made: Made | undefined = $state.raw();
-  // Another view has another short address.
-  $effect(() => {
-    void node.href;
-    made = undefined;
-    said = '';
-  });
+  /** What came of a press, for the address that was shared: another view begins anew. */
+  let result: { of: string; said: string; made?: Made } | undefined = $state.raw();
+  const shown = $derived(result?.of === node.href ? result : undefined);
 
   async function share(event: MouseEvent) {
     if (!live.taken || event.ctrlKey || event.metaKey || event.shiftKey) return;
@@ -26,26 +21,31 @@
       if (typeof navigator.share === 'function') await navigator.share({ title: document.title, url });
       else {
         await navigator.clipboard.writeText(url);
-        said = 'The address is copied.';
+        result = { of: node.href, said: 'The address is copied.' };
       }
     } catch (error) {
       // Whoever closes the share sheet has changed their mind; anything else leaves the address to be copied by hand.
-      if (!(error instanceof DOMException && error.name === 'AbortError')) said = url;
+      if (!(error instanceof DOMException && error.name === 'AbortError')) result = { of: node.href, said: url };
     }
   }
 
   async function shorten(event: SubmitEvent) {
     if (!live.taken || node.short === undefined) return;
     event.preventDefault();
+    const of = node.href;
     try {
-      const body = new URLSearchParams({ of: node.href });
+      const body = new URLSearchParams({ of });
       const response = await fetch(node.short, { method: 'post', headers: { accept: 'application/json' }, body });
       if (!response.ok) throw new Error(String(response.status));
-      made = (await response.json()) as Made;
-      await navigator.clipboard.writeText(made.short);
-      said = `Copied; it leads here until ${made.until}.`;
+      const made = (await response.json()) as Made;
+      // Where the browser does not let it be copied, it stands there to be.
+      const copied = await navigator.clipboard.writeText(made.short).then(
+        () => 'Copied; it',
+        () => 'It',
+      );
+      result = { of, made, said: `${copied} leads here until ${made.until}.` };
     } catch {
-      said = made ? '' : 'No short address was made. Please try again in a moment.';
+      result = { of, said: 'No short address was made. Please try again in a moment.' };
     }
   }
 </script>
@@ -59,8 +59,8 @@
     </form>
   {/if}
   {#if node.qr}<a class="code" href={node.qr} target="_blank" rel="noopener">As a QR code</a>{/if}
-  {#if made}<a class="code" href={made.about} target="_blank" rel="noopener">{made.short}</a>{/if}
-  <span role="status">{said}</span>
+  {#if shown?.made}<a class="code" href={shown.made.about} target="_blank" rel="noopener">{shown.made.short}</a>{/if}
+  <span role="status">{shown?.said ?? ''}</span>
 </div>
 
 <style>

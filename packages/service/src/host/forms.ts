@@ -85,7 +85,7 @@ export class Forms {
     const fileFields = fileFieldsOf(hosted.definition, page, name);
     const before = this.#recordOf(hosted, form.request);
     const fileProblems = await this.#files.take(hosted, fileFields, sent, texts, before);
-    const outcome = this.#carryOut(hosted, form, texts, sent.texts[ownFields.seen], fileProblems);
+    const outcome = this.#carryOut(hosted, form, texts, sent.texts[ownFields.seen], fileProblems, before);
     if ('problems' in outcome) {
       const state: FormState = { values: texts, ...outcome };
       this.#showAgain(request, response, { ...material, forms: { ...material.forms, [name]: state } });
@@ -110,6 +110,7 @@ export class Forms {
     texts: Record<string, string>,
     seenBefore: string | undefined,
     fileProblems: Record<string, string>,
+    before: RecordData,
   ): { record: RecordData } | Omit<FormState, 'values'> {
     const { collections = {} } = hosted.definition;
     if (request.action !== 'create' && request.key === undefined) return { problems: {}, problem: 'The record is not there any more.' };
@@ -122,7 +123,6 @@ export class Forms {
     const { plan, problems: textProblems } = planSave(hosted.definition, request, texts);
     const problems = { ...textProblems, ...fileProblems };
     if (Object.keys(problems).length > 0) return describeProblems(problems, request);
-    const before = this.#recordOf(hosted, request);
     const app = hosted.draft ? this.#store.trials.begin(hosted.definition.app, collections) : hosted.definition.app;
     const saved = this.#store.writer.save(app, collections, plan);
     if ('problems' in saved)

@@ -1,4 +1,4 @@
-import { readAddress, type PreviousPage } from '@pallmist/core';
+import { readAddress, staysOnSite, type PreviousPage } from '@pallmist/core';
 import type { Request, Response } from 'express';
 import type { Settings } from '../settings.ts';
 import { appCookiePlace, readCookie } from './cookies.ts';
@@ -37,7 +37,7 @@ export class PreviousPages {
   /** A page of this app, from its address alone: cookies and headers are written by strangers. */
   #pageAt(hosted: HostedApp, address: string): PreviousPage | undefined {
     const { page } = readAddress(hosted.compiled, address);
-    return page === undefined || !/^\/(?![/\\])/.test(address) ? undefined : { page, address };
+    return page === undefined || !staysOnSite(address) ? undefined : { page, address };
   }
 
   #referring(hosted: HostedApp, request: Request): PreviousPage | undefined {

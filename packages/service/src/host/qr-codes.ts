@@ -1,4 +1,4 @@
-import { readAddress } from '@pallmist/core';
+import { readAddress, staysOnSite } from '@pallmist/core';
 import type { Request, Response } from 'express';
 import { toBuffer, toString } from 'qrcode';
 import type { HostedApp } from './hosted-app.ts';
@@ -24,7 +24,7 @@ export async function answerQrCode(
   if (kind === undefined) return false;
   const of = new URLSearchParams(query).get('of') ?? '';
   // Codes of this app's own addresses only: others could be printed with this site's name on them.
-  const own = /^\/(?![/\\])/.test(of) && (readAddress(hosted.compiled, of).page !== undefined || of.startsWith(`${mount}/~s/`));
+  const own = staysOnSite(of) && (readAddress(hosted.compiled, of).page !== undefined || of.startsWith(`${mount}/~s/`));
   const text = base + of;
   if (!own) return message(hosted, 404, 'There is no such page', ['A code is drawn for addresses of this app only: ~qr.svg?of=/…']);
   if (text.length > longestInCode)

@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto';
-import { componentsIn } from '@pallmist/core';
+import { componentsIn, staysOnSite } from '@pallmist/core';
 import type { Request, Response } from 'express';
 import type { Sealer } from '../seals/sealer.ts';
 import type { Settings } from '../settings.ts';
@@ -69,7 +69,7 @@ export class ShortAddresses {
     const { compiled } = await openApp(definition, this.#sealer, of);
     const shared = shareable(compiled, of);
     const days = 'page' in shared ? daysOn(hosted, shared.page) : undefined;
-    if ('problems' in shared || days === undefined || !onThisSite.test(of))
+    if ('problems' in shared || days === undefined || !staysOnSite(of))
       return message(hosted, 422, 'No short address was made', ['There is none for this address: no page of the app offers it there.']);
     const tooMany = await this.#limit.isReached(request, response);
     const token = readCookie(request, cookieNames.shortMaker) ?? randomBytes(16).toString('base64url');
@@ -120,9 +120,6 @@ export class ShortAddresses {
 }
 
 const until = ({ endsAt }: ShortAddressRow) => endsAt?.slice(0, 10);
-
-/** “//host” and “/\\host” would name another site. */
-const onThisSite = /^\/(?![/\\])/;
 
 /** For how many days a page makes short addresses of itself; undefined where it does not. */
 function daysOn({ definition }: HostedApp, page: string): number | undefined {
