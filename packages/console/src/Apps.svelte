@@ -2,7 +2,7 @@
   import { ApiError } from '@pallmist/api';
   import { client, explain } from './calls.ts';
   import { place } from './place.svelte.ts';
-  import Top from './Top.svelte';
+  import Room from './Room.svelte';
 
   let apps = $state(client.call('listApps', {}));
 
@@ -15,8 +15,7 @@
   }
 </script>
 
-<Top />
-<main>
+<Room>
   <h1>Apps</h1>
   {#await apps}
     <p>Looking …</p>
@@ -72,19 +71,9 @@
     {/if}
     <p><button onclick={() => (apps = client.call('listApps', {}))}>Try again</button></p>
   {/await}
-</main>
+</Room>
 
 <style>
-  main {
-    max-width: 62rem;
-    margin: 2rem auto;
-    padding: 0 1.2rem;
-  }
-  h1,
-  h2 {
-    font-family: var(--text);
-    margin: 0 0 0.6rem;
-  }
   h2 {
     font-size: 1.3rem;
   }

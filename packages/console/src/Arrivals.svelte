@@ -1,7 +1,7 @@
 <script lang="ts">
   import { client, explain } from './calls.ts';
   import { place } from './place.svelte.ts';
-  import Top from './Top.svelte';
+  import Room from './Room.svelte';
 
   const { app }: { app: string } = $props();
   const asked = $derived(client.call('listArrivals', { app }));
@@ -21,8 +21,7 @@
   }
 </script>
 
-<Top />
-<main>
+<Room>
   <p><a href={place.href('apps')} onclick={(event) => place.follow(event)}><span aria-hidden="true">←</span> Apps</a></p>
   <h1>Arrivals at {app}</h1>
   {#await asked}
@@ -64,18 +63,9 @@
   {:catch error}
     <p role="alert">{explain(error)}</p>
   {/await}
-</main>
+</Room>
 
 <style>
-  main {
-    max-width: 62rem;
-    margin: 2rem auto;
-    padding: 0 1.2rem;
-    overflow-x: auto;
-  }
-  h1 {
-    font-family: var(--text);
-  }
   table {
     border-collapse: collapse;
     background: var(--sheet);

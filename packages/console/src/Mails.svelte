@@ -1,14 +1,13 @@
 <script lang="ts">
   import { client, explain } from './calls.ts';
   import { place } from './place.svelte.ts';
-  import Top from './Top.svelte';
+  import Room from './Room.svelte';
 
   let asked = $state.raw(client.call('listMails', {}));
   const states = { kept: 'in the outbox', waiting: 'waiting', sent: 'sent', failed: 'not taken' };
 </script>
 
-<Top />
-<main>
+<Room>
   <h1>Outbox</h1>
   {#await asked}
     <p>Looking …</p>
@@ -43,19 +42,9 @@
   {:catch error}
     <p role="alert">{explain(error)}</p>
   {/await}
-</main>
+</Room>
 
 <style>
-  main {
-    max-width: 70rem;
-    margin: 2rem auto;
-    padding: 0 1.2rem;
-  }
-  h1,
-  h2 {
-    font-family: var(--text);
-    margin: 0 0 0.6rem;
-  }
   .both {
     display: grid;
     grid-template-columns: repeat(auto-fit, minmax(min(20rem, 100%), 1fr));
