@@ -1,12 +1,13 @@
-// Who may use whom, as the design has it: everything may use core, and core uses nobody.
+// Who may use whom, as the design has it: the address library uses nobody.
 const allowed = {
-  core: [],
-  browser: ['core'],
-  api: ['core'],
-  pages: ['core', 'browser'],
-  console: ['core', 'api', 'browser', 'pages'],
-  service: ['core', 'api', 'pages'],
-  cli: ['core', 'api', 'service'],
+  address: [],
+  app: ['address'],
+  browser: ['address'],
+  api: ['address'],
+  pages: ['app', 'browser'],
+  console: ['app', 'api', 'browser', 'pages'],
+  service: ['app', 'api', 'pages'],
+  cli: ['app', 'api', 'service'],
 };
 const names = Object.keys(allowed);
 const packageRules = Object.entries(allowed).map(([name, uses]) => ({
@@ -23,22 +24,16 @@ module.exports = {
     ...packageRules,
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
     {
-      name: 'what-browsers-ship-has-no-dependency',
-      comment: 'The address part of core and the browser library are shipped by front-end developers as they are.',
+      name: 'what-front-ends-ship-has-no-dependency',
+      comment: 'The address library and the browser library are shipped by front-end developers as they are.',
       severity: 'error',
-      from: { path: '^packages/(core/src/(address|parameters)|browser/src)', pathNot: 'parameters/types/packed\\.ts$' },
-      to: { dependencyTypes: ['npm', 'npm-dev', 'core'], pathNot: '^(packages|node_modules/@pallmist)/core/' },
+      from: { path: '^packages/(address|browser)/src' },
+      to: { dependencyTypes: ['npm', 'npm-dev', 'core'], pathNot: '^(packages|node_modules/@pallmist)/address/' },
     },
     {
-      name: 'packed-is-brought-along-by-who-wants-it',
+      name: 'address-and-app-need-no-platform',
       severity: 'error',
-      from: { path: '^packages/(core/src/(address|parameters)|browser/src)' },
-      to: { path: 'parameters/types/packed\\.ts$' },
-    },
-    {
-      name: 'core-needs-no-platform',
-      severity: 'error',
-      from: { path: '^packages/core/src' },
+      from: { path: '^packages/(address|app)/src' },
       to: { dependencyTypes: ['core'] },
     },
     {

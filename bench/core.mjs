@@ -1,6 +1,5 @@
-// Reading, writing and finding, against code that a good engineer would write by hand for one page.
-import { z } from 'zod';
-import { checkAppFile, compileApp, readAddress, writeAddress } from '../packages/core/dist/index.js';
+// How finding, reading and writing grow with the number of pages of an app.
+import { checkAppFile, compileApp, readAddress, writeAddress } from '../packages/app/dist/index.js';
 import { compareRounds, once } from './measure.mjs';
 
 const definition = {
@@ -9,7 +8,7 @@ const definition = {
   choices: { health: { thriving: 'Thriving', steady: 'Steady', poorly: 'Poorly', resting: 'Resting' } },
   collections: {
     specimens: {
-      key: 'code',
+      keyField: 'code',
       fields: { code: { type: 'text', pattern: 'QM-[0-9]{4}' }, name: { type: 'text' }, height: { type: 'number' } },
     },
   },
@@ -39,46 +38,7 @@ const addresses = Array.from({ length: 64 }, (_, index) => {
   );
 });
 
-const path = /^\/garden\/houses\/([^/]+)\/specimens\/([^/]+)$/;
-const schema = z.object({
-  house: z.string().max(40),
-  specimen: z.string().regex(/^QM-[0-9]{4}$/),
-  q: z.string().max(80).optional(),
-  health: z.enum(['thriving', 'steady', 'poorly', 'resting']).default('steady'),
-  alive: z
-    .enum(['true', 'false'])
-    .transform((text) => text === 'true')
-    .default(true),
-  since: z.iso.date().optional(),
-  height: z.coerce.number().min(0).optional(),
-  page: z.coerce.number().int().min(1).max(1000).default(1),
-});
-function readByHand(address) {
-  const url = new URL(address, 'http://garden.example');
-  const found = path.exec(url.pathname);
-  if (!found) return undefined;
-  const result = schema.safeParse({
-    house: decodeURIComponent(found[1]),
-    specimen: decodeURIComponent(found[2]),
-    ...Object.fromEntries(url.searchParams),
-  });
-  return result.success ? result.data : undefined;
-}
 const values = addresses.map((address) => readAddress(app, address).values);
-function writeByHand({ house, specimen, ...query }) {
-  const search = new URLSearchParams();
-  for (const name of ['q', 'health', 'alive', 'since', 'height', 'page'])
-    if (query[name] !== undefined) search.append(name, String(query[name]));
-  return `/garden/houses/${encodeURIComponent(house)}/specimens/${encodeURIComponent(specimen)}?${search.toString()}`;
-}
-
-// Both must give the same before their times mean anything.
-for (const [index, address] of addresses.entries()) {
-  if (JSON.stringify(Object.entries(readByHand(address)).sort()) !== JSON.stringify(Object.entries(values[index]).sort()))
-    throw new Error(`not the same: ${address}`);
-  if (writeByHand(values[index]).replaceAll('+', '%20') !== writeAddress(app, 'specimen', values[index]).address)
-    throw new Error(`not the same: ${writeByHand(values[index])} ${writeAddress(app, 'specimen', values[index]).address}`);
-}
 
 const each = (work) => {
   let next = 0;
@@ -106,7 +66,7 @@ function fileOf(pages) {
     'title: Bench',
     'mount: /bench',
     'choices: { tab: { a: A, b: B } }',
-    'collections: { things: { key: code, fields: { code: { type: text }, name: { type: text } } } }',
+    'collections: { things: { keyField: code, fields: { code: { type: text }, name: { type: text } } } }',
     'pages:',
     '  home: { title: Home, address: /, content: [{ show: link, text: First, to: { page: p0, values: { thing: x } } }] }',
   ];
@@ -122,11 +82,11 @@ function fileOf(pages) {
       '      tab: { type: choice, of: tab, default: a }',
       '      sort: { type: sort, of: things, default: name }',
       '      page: { type: integer, min: 1, default: 1 }',
-      '    reads: { all: { from: things, where: [{ field: name, contains: "{param.q}" }], sort: "{param.sort}", page: "{param.page}" } }',
+      '    rows: { all: { from: things, where: [{ field: name, contains: "{param.q}" }], sort: "{param.sort}", page: "{param.page}" } }',
       '    content:',
       '      - { show: search, bind: q, label: Search }',
-      '      - { show: tabs, bind: tab, label: Parts, views: { a: [{ show: text, text: "{total.all} things" }], b: [] } }',
-      `      - { show: table, rows: all, label: Things, sort: sort, link: { page: p${next}, values: { thing: "{row.code}" } }, columns: [{ field: name }] }`,
+      '      - { show: tabs, bind: tab, label: Parts, panes: { a: [{ show: text, text: "{total.all} things" }], b: [] } }',
+      `      - { show: table, rows: all, label: Things, bind: { sort: sort }, link: { page: p${next}, values: { thing: "{row.code}" } }, columns: [{ field: name }] }`,
       '      - { show: pager, rows: all, bind: page }',
     );
   }
@@ -135,24 +95,6 @@ function fileOf(pages) {
 
 export function benchCore() {
   const rows = [];
-  const ratio = (what, goal, { ours, theirs, ratio: median }) =>
-    rows.push([what, `${ours} ns`, `${theirs} ns`, `${median.toFixed(2)}`, goal]);
-  ratio(
-    'read an address with 8 typed parameters (by hand: `new URL`, a regular expression, a Zod object)',
-    'at least 3 times as fast',
-    compareRounds(
-      each((index) => readAddress(app, addresses[index])),
-      each((index) => readByHand(addresses[index])),
-    ),
-  );
-  ratio(
-    'write it (by hand: `URLSearchParams`)',
-    'no slower: at least 1',
-    compareRounds(
-      each((index) => writeAddress(app, 'specimen', values[index])),
-      each((index) => writeByHand(values[index])),
-    ),
-  );
   const [ten, many] = [10, 10_000].map((pages) => compileApp(appOf(pages)).app);
   const find = (compiled, pages) => {
     const paths = addresses.map((_, index) => received(`/s${String((index * 157) % pages)}/x`));

@@ -1,5 +1,5 @@
 // Hosted pages against bare Express, and what a person at a browser waits for.
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { createReadStream, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
@@ -18,8 +18,12 @@ async function garden() {
   const data = mkdtempSync(join(tmpdir(), 'pallmist-bench-'));
   const service = await startService({ ...readSettings({}), port: 0, data, log: 'silent' });
   const names = ['zones', 'houses', 'keepers', 'specimens', 'care', 'notes'];
-  const texts = Object.fromEntries(names.map((name) => [name, readFileSync(new URL(`data/${name}.csv`, demo), 'utf8')]));
-  await service.apps.push('quillmoor', readFileSync(new URL('app.yaml', demo), 'utf8'), undefined, texts);
+  const records = names.map((collection) => ({
+    collection,
+    format: 'csv',
+    content: createReadStream(new URL(`data/${collection}.csv`, demo)),
+  }));
+  await service.apps.push('quillmoor', { source: readFileSync(new URL('app.yaml', demo), 'utf8'), records });
   await service.apps.publish('quillmoor', undefined);
   return {
     base: service.base,

@@ -1,15 +1,19 @@
 // npm run bench: measures, prints, and with --write keeps the figures in docs/performance.md.
 import { readFileSync, writeFileSync } from 'node:fs';
 import { cpus } from 'node:os';
+import { benchAddress } from './address.mjs';
 import { benchCore } from './core.mjs';
 import { benchPages } from './pages.mjs';
-import { benchRecords } from './records.mjs';
+import { benchCreates, benchImport, benchReads } from './records.mjs';
 
 const table = (head, rows) => [head, head.map(() => '---'), ...rows].map((row) => `| ${row.join(' | ')} |`).join('\n');
 
+const library = await benchAddress();
 const { rows, growth } = benchCore();
 const { throughput, browser, sizes } = await benchPages();
-const records = await benchRecords();
+const records = await benchReads();
+const creates = await benchCreates();
+const imported = await benchImport();
 const whole = (value) => Math.round(value).toLocaleString('en');
 const withinFrame = browser.views.filter((time) => time <= 16.7).length;
 const pages = [
@@ -21,7 +25,7 @@ const pages = [
     'at least 0.5',
   ],
   [
-    'the same where every request has another address, so that each page is loaded and drawn anew',
+    'the same where every request has another address, so that each page is loaded and drawn again',
     whole(throughput.anew),
     whole(throughput.theirs),
     throughput.ratioAnew.toFixed(2),
@@ -45,6 +49,12 @@ const pages = [
 const text = [
   `Measured on ${new Date().toISOString().slice(0, 10)}, Node ${process.versions.node}, ${cpus().length} cores (${cpus()[0]?.model.trim()}). Medians of 25 rounds in turns; a ratio is the median of the rounds' ratios.`,
   '',
+  'The address library, against code written by hand with `URLSearchParams` and plain checks, and against `URL` with Zod (goals: at least 1, 3 and 1):',
+  '',
+  table(['page', 'read', 'against code by hand', 'against Zod', 'write', 'against `URLSearchParams`'], library.rows),
+  '',
+  `Reading and writing takes a browser ${library.sizes[0].toLocaleString('en')} bytes for three parameters and ${library.sizes[1].toLocaleString('en')} for the filter list, minified and gzipped (goals: 4,096 and 6,144).`,
+  '',
   table(['what', 'Pallmist', 'beside it', 'ratio', 'goal'], [...rows, ...pages]),
   '',
   'How it grows with the number of pages (the page read and written has 8 parameters; each page of the checked file has five parameters, a read, and five components):',
@@ -54,6 +64,10 @@ const text = [
   'Reads on a collection of 100,000 records, 25 on a page, with the number of all (medians of 15):',
   '',
   table(['read', 'time'], records),
+  '',
+  `Creating a record with a unique field and a serial number: ${creates.medians[0].toFixed(2)} ms among ${creates.sizes[0].toLocaleString('en')} records, ${creates.medians[1].toFixed(2)} ms among ${creates.sizes[1].toLocaleString('en')} (ratio ${creates.ratio.toFixed(2)}; goal: at most 2).`,
+  '',
+  `Importing ${imported.count.toLocaleString('en')} rows took ${imported.seconds.toFixed(1)} s. Meanwhile ${imported.visits} pages were asked for one after the other: median ${imported.median.toFixed(0)} ms, 99th percentile ${imported.p99.toFixed(0)} ms, longest ${imported.longest.toFixed(0)} ms (goal: at most 200).`,
   '',
   `JavaScript of a hosted page, minified and gzipped: ${sizes.plain.toFixed(1)} KB; with forms, ranges and an address to share ${sizes.forms.toFixed(1)} KB; with expressions that need the CEL engine ${sizes.cel.toFixed(1)} KB; with a packed parameter ${sizes.packed.toFixed(1)} KB.`,
 ].join('\n');

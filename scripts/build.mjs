@@ -1,5 +1,7 @@
-// Builds everything that runs: the packages with tsc, the hosted pages and the console with Vite.
+// Builds everything that runs: the packages with tsc, the hosted pages and the console with Vite; compresses what browsers load.
 import { execFileSync } from 'node:child_process';
+import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { brotliCompressSync, constants, gzipSync } from 'node:zlib';
 
 const root = new URL('../', import.meta.url);
 const steps = [
@@ -11,4 +13,19 @@ const steps = [
 for (const [what, folder, command] of steps) {
   console.log(`  ${what} …`);
   execFileSync('npx', ['--no-install', ...command], { cwd: new URL(folder, root), stdio: ['ignore', 'inherit', 'inherit'] });
+}
+
+console.log('  compressing what browsers load …');
+const compressible = /\.(?:js|css|svg|json)$/;
+/** Below this, in bytes, a file is not worth a second copy. */
+const least = 512;
+for (const folder of ['packages/pages/dist/browser/', 'packages/console/dist/']) {
+  for (const entry of readdirSync(new URL(folder, root), { recursive: true, withFileTypes: true })) {
+    if (!entry.isFile() || !compressible.test(entry.name)) continue;
+    const path = `${entry.parentPath}/${entry.name}`;
+    const content = readFileSync(path);
+    if (content.length < least) continue;
+    writeFileSync(`${path}.br`, brotliCompressSync(content, { params: { [constants.BROTLI_PARAM_SIZE_HINT]: content.length } }));
+    writeFileSync(`${path}.gz`, gzipSync(content, { level: 9 }));
+  }
 }

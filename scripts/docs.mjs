@@ -1,10 +1,11 @@
-// Writes the parts of the docs that are made from data: npm run docs. The tests compare them.
-import { readFileSync, writeFileSync } from 'node:fs';
+// Writes the parts of the docs that are made from data: npm run docs. With --check it compares them, and looks for files that do not exist.
+import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { parse } from 'yaml';
-import { appFileJsonSchema, compileApp, readAddress } from '../packages/core/dist/index.js';
+import { problemCodes } from './problem-codes.mjs';
+import { appFileJsonSchema, compileApp, readAddress } from '../packages/app/dist/index.js';
 
 const { types, choices, collections } = parse(
-  readFileSync(new URL('../packages/core/specification/parameter-types.yaml', import.meta.url), 'utf8'),
+  readFileSync(new URL('../packages/app/specification/parameter-types.yaml', import.meta.url), 'utf8'),
 );
 const code = (text) => `\`${String(text).replaceAll('|', '\\|')}\``;
 const json = (value) => code(JSON.stringify(value));
@@ -60,12 +61,60 @@ const before = readFileSync(file, 'utf8');
 const after = `${before.split(marks[0])[0]}${marks[0]}\n\n${sections.join('\n\n')}\n\n${marks[1]}${before.split(marks[1])[1]}`;
 const schemaFile = new URL('../docs/app-file.schema.json', import.meta.url);
 const schema = JSON.stringify(appFileJsonSchema(), null, 2) + '\n';
+const problemsFile = new URL('../docs/problems.md', import.meta.url);
+const areas = {
+  address: ['Addresses and values', 'What reading or writing an address, or a value for one, may refuse.'],
+  'app file': ['App files', 'What `pallmist check`, the console and publishing find in an app file.'],
+  records: ['Records', 'What forms, imports and publishing find in records.'],
+  service: ['The service', 'What the HTTP interface refuses besides. Its answers are Problem Details (RFC 9457).'],
+};
+const found = problemCodes();
+const problems = [
+  '# Problem codes',
+  '',
+  'Every problem has a code, which stays the same; programs may rely on it. Its sentence may change. “…” stands for what is filled in. This page is made from the sources by `npm run docs`.',
+  ...Object.entries(areas).flatMap(([area, [title, what]]) => [
+    '',
+    `## ${title}`,
+    '',
+    what,
+    '',
+    '| code | sentence |',
+    '|---|---|',
+    ...found
+      .filter((entry) => entry.area === area)
+      .map((entry) => `| ${code(entry.code)} | ${(entry.sentence ?? '').replaceAll('|', '\\|')} |`),
+  ]),
+  '',
+].join('\n');
+
+/** Files that the guides name and that are not there, and pictures that the README does not show. */
+function stray() {
+  const docs = new URL('../docs/', import.meta.url);
+  const found = [];
+  for (const name of readdirSync(docs).filter((entry) => entry.endsWith('.md'))) {
+    const text = readFileSync(new URL(name, docs), 'utf8');
+    for (const [, path] of text.matchAll(/`((?:packages|test|scripts|bench)\/[\w./-]+)`/g))
+      if (!existsSync(new URL(`../${path}`, import.meta.url))) found.push(`docs/${name} names ${path}, which does not exist.`);
+  }
+  const readme = readFileSync(new URL('../README.md', import.meta.url), 'utf8');
+  for (const picture of readdirSync(new URL('screenshots/', docs)))
+    if (!readme.includes(`docs/screenshots/${picture}`)) found.push(`README.md does not show docs/screenshots/${picture}.`);
+  return found;
+}
+
 if (process.argv.includes('--check')) {
-  if (before !== after || readFileSync(schemaFile, 'utf8') !== schema) {
-    console.error('docs/parameters.md or docs/app-file.schema.json is not what npm run docs writes.');
+  for (const sentence of stray()) {
+    console.error(sentence);
+    process.exitCode = 1;
+  }
+  const kept = existsSync(problemsFile) ? readFileSync(problemsFile, 'utf8') : '';
+  if (before !== after || readFileSync(schemaFile, 'utf8') !== schema || kept !== problems) {
+    console.error('docs/parameters.md, docs/problems.md or docs/app-file.schema.json is not what npm run docs writes.');
     process.exitCode = 1;
   }
 } else {
   writeFileSync(file, after);
   writeFileSync(schemaFile, schema);
+  writeFileSync(problemsFile, problems);
 }

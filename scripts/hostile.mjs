@@ -1,7 +1,8 @@
 // A million random, mutated and hostile texts: npm run hostile [-- COUNT]. Reading must not throw, must be stable, and
-// must take a time linear in the text. The tests make a short run of the same.
+// must take a time linear in the text; 2,000 patterns must match in linear time. The tests make a short run of the same.
 import { readFileSync } from 'node:fs';
-import { checkAppFile, readAddress, writeAddress } from '../packages/core/dist/index.js';
+import { checkAppFile, readAddress, writeAddress } from '../packages/app/dist/index.js';
+import { linearPattern, linearSearch } from '../packages/app/dist/patterns/linear-pattern.js';
 
 const count = Number(process.argv[2] ?? 1_000_000);
 const { compiled: app } = checkAppFile(readFileSync(new URL('../demo/quillmoor/app.yaml', import.meta.url), 'utf8'));
@@ -10,7 +11,7 @@ const seeds = [
   '/garden/specimens/QM-0412?tab=care',
   '/garden/houses/palm?sort=name&page=2#top',
   '/garden/care-rounds?day=2026-11-18&task=water',
-  'https://garden.example/garden/sign-in?~back=%2Fgarden&~why=needed',
+  'https://garden.example/garden/sign-in?~wanted=%2Fgarden&~why=sign-in-needed',
 ];
 const pieces = [
   '%',
@@ -75,7 +76,7 @@ for (let i = 0; i < count; i++) {
   const text = hostileText();
   const reading = readAddress(app, text);
   outcomes[reading.status] = (outcomes[reading.status] ?? 0) + 1;
-  if (reading.status === 'page') {
+  if (reading.status === 'found') {
     const { address } = writeAddress(app, reading.page, reading.values);
     if (JSON.stringify(readAddress(app, address).values) !== JSON.stringify(reading.values))
       throw new Error(`not stable: ${JSON.stringify(text)}`);
@@ -123,3 +124,41 @@ for (const piece of [
   );
   if (growth > 3.2 && whole > 2) throw new Error(`more than linear: ${piece}`);
 }
+
+// Patterns as an app file may hold them, made to lead a matcher astray, on texts of 8 KB that nearly fit: none takes 50 ms.
+const atoms = ['a', 'b', 'aa', 'ab', '[ab]', '[^b]', '.', '\\w', 'a?', '\\p{L}', '(?:a|a)', '(?:a|ab)', '(?:a|aa)'];
+const quantifiers = ['', '', '*', '+', '?', '*?', '+?', '{2}', '{0,9}', '{10}', '{26}', '{1,}'];
+function hostilePattern(depth) {
+  const kind = depth === 0 ? 0 : random(4);
+  if (kind === 0) return pick(atoms);
+  if (kind === 1) return `(?:${hostilePattern(depth - 1)})${pick(quantifiers)}`;
+  if (kind === 2) return `(?:${hostilePattern(depth - 1)}|${hostilePattern(depth - 1)})${pick(quantifiers)}`;
+  return hostilePattern(depth - 1) + hostilePattern(depth - 1);
+}
+const nearly = ['a', 'ab', 'aab', 'aé', 'a b'].flatMap((piece) =>
+  ['', '!', 'b', '\n'].map((end) => piece.repeat(Math.floor(8192 / piece.length)) + end),
+);
+const patterns = ['(a+)+', '(?:a|a){26}b', '(?:a+){10}b', '(a*)*b', '.*a.*a.*a.*a.*b', '(a?){500}a{500}'];
+while (patterns.length < 2000) patterns.push(`${hostilePattern(4)}${pick(['', 'b', '$', '!'])}`);
+let [slowest, refused] = [{ took: 0 }, 0];
+for (const pattern of patterns) {
+  for (const compile of [linearPattern, linearSearch]) {
+    let matcher;
+    try {
+      matcher = compile(pattern);
+    } catch {
+      refused++;
+      continue;
+    }
+    for (const text of nearly) {
+      const begun = performance.now();
+      matcher.test(text);
+      const took = performance.now() - begun;
+      if (took > slowest.took) slowest = { took, pattern, text: text.slice(0, 3) + '…' + text.slice(-1) };
+    }
+  }
+}
+console.log(
+  `${patterns.length} patterns on ${nearly.length} texts of 8 KB each: the slowest took ${slowest.took.toFixed(1)} ms (${JSON.stringify(slowest.pattern)}), ${refused} were refused`,
+);
+if (slowest.took > 50) throw new Error(`a pattern took ${slowest.took.toFixed(0)} ms: ${slowest.pattern}`);

@@ -37,12 +37,15 @@ async function shoot(name, address, act, options = {}) {
   console.log(`${name}.png`);
 }
 
+/** A day before today, as the demo's data are. */
+const dayBefore = (days) => new Date(Date.now() - days * 24 * 60 * 60 * 1000).toISOString().slice(0, 10);
+
 async function signInAndEdit(page) {
   await page.fill('[name="~name"]', 'ansa');
   await page.fill('[name="~password"]', 'moss-and-quill');
   await page.click('main form button');
   await page.waitForURL(/care-rounds/);
-  await page.goto(`${base}/garden/care-rounds?day=2026-11-11&entry=C-03202`);
+  await page.goto(`${base}/garden/care-rounds?day=${dayBefore(8)}&entry=C-03202`);
 }
 
 await shoot('garden-home', '/garden');
@@ -52,16 +55,17 @@ await shoot('garden-specimens-narrow-dark', '/garden/specimens?health=poorly', u
   colorScheme: 'dark',
 });
 await shoot('garden-care-log', '/garden/specimens/QM-0412?tab=care');
-await shoot('garden-sign-in', '/garden/care-rounds?day=2026-11-18&task=water');
+await shoot('garden-sign-in', `/garden/care-rounds?day=${dayBefore(1)}&task=water`);
 await shoot('garden-wrong-value', '/garden/specimens?health=thriv&page=0');
 await shoot('garden-unknown-record', '/garden/specimens/QM-9999');
 await shoot('garden-note', '/garden/specimens/QM-0412?tab=notes&note=N-0441');
 await shoot('garden-label', '/garden/labels/QM-0412?lang=de');
 await shoot('garden-edit', '/garden/sign-in', signInAndEdit);
 await shoot('console', consoleLink, async (page) => {
+  await page.waitForSelector('main h2');
   await page.screenshot({ path: join(shots, 'console-apps.png') });
   await page.goto(
-    `${base}/-/console/quillmoor?page=specimen&parameter=tab&at=${encodeURIComponent('/garden/specimens/QM-0412?tab=cara&x=1')}`,
+    `${base}/~/console/quillmoor?page=specimen&parameter=tab&at=${encodeURIComponent('/garden/specimens/QM-0412?tab=cara&x=1')}`,
   );
   await page.waitForTimeout(900);
 });

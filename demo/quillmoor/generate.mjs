@@ -1,4 +1,5 @@
-// Makes the demo's data: `node demo/quillmoor/generate.mjs`. The seed is fixed, so that every run writes the same files.
+// Makes the demo's data: `node demo/quillmoor/generate.mjs`. The seed is fixed, so every run writes the same files. What the
+// keepers do is dated relative to the day of the import (`today-3d`), so that today's care round is never empty.
 import { mkdirSync, writeFileSync } from 'node:fs';
 
 const folder = new URL('./data/', import.meta.url);
@@ -17,6 +18,8 @@ const day = (from, to) => {
   const start = Date.parse(from);
   return new Date(start + below((Date.parse(to) - start) / 86_400_000) * 86_400_000).toISOString().slice(0, 10);
 };
+/** A day up to so many days before the data are imported; today among them. */
+const daysAgo = (most) => `today-${below(most + 1)}d`;
 const number = (prefix, value, digits) => `${prefix}-${String(value).padStart(digits, '0')}`;
 
 const zones = [
@@ -166,7 +169,7 @@ const specimens = Array.from({ length: 640 }, (_, index) => {
 const care = Array.from({ length: 3200 }, (_, index) => [
   number('C', index + 1, 5),
   pick(specimens)[0],
-  day('2025-09-01', '2026-11-20'),
+  daysAgo(445),
   pick(tasks),
   pick(keepers)[0],
   pick(remarks),
@@ -174,14 +177,14 @@ const care = Array.from({ length: 3200 }, (_, index) => [
 const notes = Array.from({ length: 440 }, (_, index) => [
   number('N', index + 1, 4),
   pick(specimens)[0],
-  day('2023-01-01', '2026-11-20'),
+  daysAgo(1419),
   pick(headings),
   pick(bodies),
   pick(keepers)[1],
 ]);
 // The specimen of the examples has something on each of its tabs.
 care.push(
-  ...['2026-11-18', '2026-11-11', '2026-11-02'].map((date, index) => [
+  ...['today-1d', 'today-8d', 'today-17d'].map((date, index) => [
     number('C', 3201 + index, 5),
     'QM-0412',
     date,
@@ -190,7 +193,7 @@ care.push(
     remarks[index + 3],
   ]),
 );
-notes.push([number('N', 441, 4), 'QM-0412', '2026-10-04', headings[0], bodies[1], keepers[2][1]]);
+notes.push([number('N', 441, 4), 'QM-0412', 'today-46d', headings[0], bodies[1], keepers[2][1]]);
 
 // A letter for each zone, as on the doors, and the house in which it lies.
 const zoneHouses = ['mist', 'palm', 'thorn', 'moor', 'alpine', 'orchid', 'fern', 'thorn', 'palm', 'lily', 'alpine', 'moor'];
@@ -229,7 +232,7 @@ for (const [name, header, rows] of [
   writeFileSync(new URL(`${name}.csv`, folder), [header, ...rows].map((row) => row.map(cell).join(',')).join('\n') + '\n');
   console.log(`${name}.csv: ${rows.length} records`);
 }
-const pictures = new URL('./files/', import.meta.url);
-mkdirSync(pictures, { recursive: true });
-for (const [index, house] of houses.entries()) writeFileSync(new URL(`${house[0]}-house.svg`, pictures), drawHouse(house, index));
-console.log(`files: ${houses.length} pictures`);
+const images = new URL('./images/', import.meta.url);
+mkdirSync(images, { recursive: true });
+for (const [index, house] of houses.entries()) writeFileSync(new URL(`${house[0]}-house.svg`, images), drawHouse(house, index));
+console.log(`images: ${houses.length} images`);

@@ -3,6 +3,6 @@ import { defineConfig } from 'vite';
 
 export default defineConfig({
   plugins: [svelte()],
-  base: '/-/console/',
+  base: '/~/console/',
   build: { outDir: 'dist', emptyOutDir: true, modulePreload: { polyfill: false }, chunkSizeWarningLimit: 900 },
 });

@@ -4,7 +4,7 @@ import { defineConfig } from 'vite';
 // Built twice: once for the service, which draws pages first, and once for the browser, which takes them over.
 export default defineConfig(({ isSsrBuild }) => ({
   plugins: [svelte()],
-  base: '/-/assets/',
+  base: '/~/assets/',
   build: isSsrBuild
     ? { outDir: 'dist/server', emptyOutDir: true, ssr: 'src/server.ts' }
     : {
@@ -18,5 +18,5 @@ export default defineConfig(({ isSsrBuild }) => ({
         rolldownOptions: { input: 'src/browser/start.ts', output: { codeSplitting: { groups: [{ name: 'shared', minShareCount: 2 }] } } },
       },
   // Svelte is bundled, so that the service needs none of its own; core is not, because the two have to share its classes.
-  ssr: { noExternal: true, external: ['@pallmist/core', '@pallmist/core/address', '@pallmist/core/view'] },
+  ssr: { noExternal: true, external: ['@pallmist/app', '@pallmist/app/address', '@pallmist/app/view'] },
 }));

@@ -27,7 +27,7 @@ const reading = () => page.getByRole('region', { name: 'How the address is read'
 it('opens the console by the one-time link, which leaves no trace in the address', async () => {
   await page.goto(service.consoleLink);
   await page.getByRole('link', { name: 'Quillmoor Glasshouses' }).waitFor();
-  expect(page.url()).toBe(`${service.base}/-/console/`);
+  expect(page.url()).toBe(`${service.base}/~/console/`);
   expect(await axeProblems(page)).toEqual([]);
   const stranger = await (await browser.newContext()).newPage();
   await stranger.goto(service.consoleLink);
@@ -115,18 +115,18 @@ it('shows the outbox, and who came by what', async () => {
   await visitor.send('/garden/specimens/QM-0412?adopt=true', adopt);
   await new Visitor(service.base).text('/garden?via=leaflet-26');
 
-  await page.goto(`${service.base}/-/console/`);
+  await page.goto(`${service.base}/~/console/`);
   await page.getByRole('link', { name: 'Outbox' }).click();
   await page.getByRole('link', { name: 'Needle foxtail is yours to look after' }).click();
   const mail = page.getByRole('article', { name: 'Needle foxtail is yours to look after' });
   expect(await mail.innerText()).toContain(`${service.base}/garden/specimens/QM-0412?`);
-  expect(page.url()).toBe(`${service.base}/-/console/outbox/mails?mail=1`);
+  expect(page.url()).toBe(`${service.base}/~/console/outbox/mails?mail=1`);
   await page.reload();
   await mail.waitFor();
   expect(await axeProblems(page)).toEqual([]);
 
   await page.getByRole('link', { name: 'Apps', exact: true }).click();
-  await page.getByRole('link', { name: 'Arrivals' }).click();
+  await page.getByRole('link', { name: 'Visits' }).click();
   expect(await page.getByRole('row', { name: /via=leaflet-26/ }).innerText()).toMatch(/\b2\b[^]*\b2\b[^]*\b1\b/);
   expect(await axeProblems(page)).toEqual([]);
   expect(errors).toEqual([]);

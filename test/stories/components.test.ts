@@ -1,7 +1,7 @@
 import type { Browser, BrowserContext, Page } from 'playwright-core';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { launchChromium, untilTaken, watchErrors } from '../support/chromium.ts';
-import { keeper, startGarden, type TestService } from '../support/garden-service.ts';
+import { keeper, startGarden, type TestService, testDay } from '../support/garden-service.ts';
 
 let service: TestService;
 let browser: Browser;
@@ -33,7 +33,7 @@ async function signIn() {
 
 /** How the service reads an address, which is the same however it came about. */
 async function values(): Promise<Record<string, unknown>> {
-  const answer = await fetch(`${service.base}/-/api/v1/apps/quillmoor/read`, {
+  const answer = await fetch(`${service.base}/~/api/v1/apps/quillmoor/read`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify({ address: address() }),
@@ -120,7 +120,7 @@ describe.each([true, false])('components, with JavaScript: %s', (javaScript) => 
     errors.length = 0; // the browser notes the status 422
     await dialog.getByLabel('Specimen').fill('QM-0412');
     await dialog.getByRole('button', { name: 'Write it down' }).click();
-    await untilAddress('/garden/care-rounds?day=2026-11-23');
+    await untilAddress(`/garden/care-rounds?day=${testDay}`);
     await page.getByRole('cell', { name: `Written ${javaScript ? 'with' : 'without'} <i>JavaScript</i>` }).waitFor();
   });
 
@@ -326,7 +326,7 @@ describe('in the browser', () => {
     await untilTaken(page);
     await page.getByRole('dialog').getByLabel('Specimen').fill('QM-0007');
     await page.getByRole('dialog').getByLabel('Remark').fill('Not to be lost');
-    await context.clearCookies({ name: 'pallmist_person' });
+    await context.clearCookies({ name: 'pallmist_quillmoor_person' });
     await page.getByRole('button', { name: 'Write it down' }).click();
     await page.waitForURL(/sign-in/);
     await page.getByLabel("Keeper's name").fill(keeper.login);

@@ -1,7 +1,8 @@
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import { checkAppFile, parameterTypes, writeAddress } from '../../packages/core/src/index.ts';
+import { checkAppFile, parameterTypes, writeAddress } from '../../packages/app/src/index.ts';
 import { launchChromium, untilTaken } from '../support/chromium.ts';
+import { csvSource } from '../../packages/service/src/api/router.ts';
 import { startTestService, type TestService } from '../support/garden-service.ts';
 
 /** What strangers write. A new trick is a line here. */
@@ -37,11 +38,11 @@ parameters:
 words:
   w: { en: ${JSON.stringify(texts[0])} }
 sites:
-  out: { at: https://out.example, carries: [via] }
+  out: { base: https://out.example, withVisit: [via] }
 collections:
   things:
-    key: code
-    title: name
+    keyField: code
+    titleField: name
     fields: { code: { type: text, required: true }, name: { type: text }, proof: { type: file } }
 mails: {}
 signIn:
@@ -61,7 +62,7 @@ pages:
       - { show: search, bind: t, label: "{param.path}" }
   all:
     title: "{param.text} {word.w}"
-    address: /{?text,integer,number,boolean,date,datetime,choice,record,page,sort,range,list,packed,records,chosen,edited,open}
+    address: /{?text,integer,number,boolean,date,datetime,colour,choice,record,page,sort,range,list,packed,records,chosen,edited,open}
     parameters:
       text: { type: text }
       integer: { type: integer, default: 1 }
@@ -69,6 +70,7 @@ pages:
       boolean: { type: boolean, default: false }
       date: { type: date }
       datetime: { type: datetime }
+      colour: { type: colour }
       choice: { type: choice, of: odd, default: plain }
       record: { type: record, of: things }
       page: { type: page }
@@ -82,25 +84,25 @@ pages:
       open: { type: boolean, default: false }
     arrival:
       - { when: has(param.text), notice: "{param.text}" }
-    reads:
+    rows:
       things: { from: things, sort: "{param.sort}", page: "{param.integer}", size: 50 }
       alike: { from: things, where: [{ field: name, contains: "{param.text}" }] }
     content:
       - { show: heading, level: 1, text: "{param.text}" }
-      - { show: text, text: "{param.text} {param.integer} {param.number} {param.date} {param.datetime} {param.page} {param.list} {label.choice} {label.record}" }
+      - { show: text, text: "{param.text} {param.integer} {param.number} {param.date} {param.datetime} {param.colour} {param.page} {param.list} {label.choice} {label.record}" }
       - { show: notice, text: "{param.?packed.a.orValue('none')} {visit.via}" }
-      - { show: image, file: "{param.text}", alternative: "{param.text}" }
+      - { show: image, file: "{param.text}", alt: "{param.text}" }
       - { show: link, text: "{param.text}", to: { page: all, keep: true } }
-      - { show: button, text: "{param.text}", to: { page: one, values: { path: "{param.text}", t: "{param.text}" }, window: new } }
+      - { show: link, look: button, text: "{param.text}", to: { page: one, values: { path: "{param.text}", t: "{param.text}" }, window: new } }
       - { show: back, text: "{param.text}", to: { page: one, values: { path: "{param.text}" } } }
-      - { show: away, text: "{param.text}", site: out, path: "{param.text}", query: { q: "{param.text}" } }
-      - { show: share, text: "{param.text}", qr: true, short: true, carry: true }
+      - { show: site-link, text: "{param.text}", site: out, path: "{param.text}", query: { q: "{param.text}" } }
+      - { show: share, text: "{param.text}", qr: true, short: true, withVisit: true }
       - { show: language, label: "{param.text}" }
       - { show: navigation, label: "{param.text}", bind: choice }
-      - { show: search, bind: text, label: "{param.text}", hint: "{param.text}" }
-      - { show: select, bind: record, label: "{param.text}", anything: "{param.text}" }
-      - { show: radio, bind: choice, label: "{param.text}", anything: "{param.text}" }
-      - { show: choices, bind: records, label: "{param.text}" }
+      - { show: search, bind: text, label: "{param.text}", placeholder: "{param.text}" }
+      - { show: select, bind: record, label: "{param.text}", anyLabel: "{param.text}" }
+      - { show: radio, bind: choice, label: "{param.text}", anyLabel: "{param.text}" }
+      - { show: checkboxes, bind: records, label: "{param.text}" }
       - { show: toggle, bind: boolean, label: "{param.text}" }
       - { show: input, bind: text, label: "{param.text}" }
       - { show: input, bind: date, label: Date }
@@ -110,23 +112,22 @@ pages:
       - { show: input, bind: list, label: "{param.text}" }
       - { show: panel, label: "{param.text}", content: [{ show: text, text: "{param.text}" }] }
       - { show: dialog, bind: open, label: "{param.text}", content: [{ show: text, text: "{param.text}" }] }
-      - { show: tabs, bind: choice, label: "{param.text}", views: { plain: [{ show: text, text: "{param.text}" }], tricky: [{ show: text, text: "{param.text}" }] } }
-      - { show: views, bind: choice, views: { plain: [], tricky: [] } }
+      - { show: tabs, bind: choice, label: "{param.text}", panes: { plain: [{ show: text, text: "{param.text}" }], tricky: [{ show: text, text: "{param.text}" }] } }
+      - { show: views, bind: choice, panes: { plain: [], tricky: [] } }
       - show: table
         rows: things
         label: "{param.text}"
-        sort: sort
-        choose: chosen
+        bind: { sort: sort, tick: chosen }
         edit: { bind: edited, name: change, fields: [name], button: "{param.text}" }
         link: { page: one, values: { path: "{row.code}" } }
         columns: [{ field: name, label: "{param.text}" }, { field: code, text: "{row.name}{param.text}" }, { field: proof }]
-      - { show: list, rows: alike, label: "{param.text}", text: "{row.name}", detail: "{param.text}", picture: "{row.code}", link: { page: one, values: { path: "{row.code}" } }, empty: "{param.text}" }
+      - { show: list, rows: alike, label: "{param.text}", text: "{row.name}", detail: "{param.text}", image: "{row.code}", link: { page: one, values: { path: "{row.code}" } }, empty: "{param.text}" }
       - { show: pager, rows: things, bind: integer }
-      - { show: details, record: record, fields: [code, name, proof, { label: "{param.text}", text: "{param.text}" }] }
-      - { show: form, name: make, label: "{param.text}", action: create, collection: things, fields: [{ field: code, value: "{param.text}", label: "{param.text}", help: "{param.text}" }, name, proof], button: "{param.text}" }
-      - { show: ask, label: "{param.text}", page: all, boxes: [text, choice, record], button: "{param.text}" }
-      - { show: sign-in, name: "{param.text}", password: "{param.text}", button: "{param.text}", mail: "{param.text}" }
-      - { show: sign-up, name: "{param.text}", called: "{param.text}" }
+      - { show: details, bind: record, fields: [code, name, proof, { label: "{param.text}", text: "{param.text}" }] }
+      - { show: form, name: make, label: "{param.text}", action: create, collection: things, fields: [{ field: code, value: "{param.text}", label: "{param.text}", help: "{param.text}" }, name, proof], submit: "{param.text}" }
+      - { show: ask, label: "{param.text}", page: all, boxes: [text, choice, record], submit: "{param.text}" }
+      - { show: sign-in, name: "{param.text}", password: "{param.text}", submit: "{param.text}", mail: "{param.text}" }
+      - { show: sign-up, loginLabel: "{param.text}", nameLabel: "{param.text}" }
 `;
 const { definition, compiled, problems } = checkAppFile(app);
 const names = Object.keys(definition?.pages['all']?.parameters ?? {});
@@ -139,7 +140,7 @@ beforeAll(async () => {
   [service, browser] = await Promise.all([startTestService(), launchChromium()]);
   const cell = (text: string) => `"${text.replaceAll('"', '""')}"`;
   const things = ['code,name', ...texts.map((text) => `${cell(text)},${cell(text)}`)].join('\r\n');
-  await service.apps.push('hostile', app, undefined, { things });
+  await service.apps.push('hostile', { source: app, records: [csvSource('things', things)] });
   await service.apps.publish('hostile', undefined);
   page = await (await browser.newContext()).newPage();
   await page.exposeFunction('intruder', (from: string) => ran.push(from));
@@ -199,7 +200,7 @@ it.each(Object.entries(tricks))('%s does nothing, in any parameter, on any compo
     if (name === 'text') expect(await page.locator('h1').first().textContent()).toBe(text);
   }
   const everything = names.map((name) => `${name}=${name === 'packed' ? 'x' : encoded}`).join('&');
-  await look(`/h?${everything}&open=true&choice=tricky&~back=${encoded}&~why=${encoded}&~enter=${encoded}#${encoded}`);
+  await look(`/h?${everything}&open=true&choice=tricky&~wanted=${encoded}&~why=${encoded}&~enter=${encoded}#${encoded}`);
   await look(
     `/h?text=${encoded}&record=${encoded}&edited=${encoded}&chosen=${encoded}&records=${encoded}&list=${encoded}&open=true&choice=tricky`,
   );

@@ -1,6 +1,6 @@
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import { checkAppFile } from '../../packages/core/src/index.ts';
+import { checkAppFile } from '../../packages/app/src/index.ts';
 import { launchChromium, untilTaken } from '../support/chromium.ts';
 import { gardenFile, keeper, startGarden, type TestService } from '../support/garden-service.ts';
 

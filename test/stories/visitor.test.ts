@@ -220,7 +220,7 @@ describe.each([true, false])('filters, with JavaScript: %s', (javaScript) => {
     await page.getByRole('group', { name: 'Planted' }).getByLabel('from').blur();
     await apply('Planted');
     await page.waitForURL(/planted=2015-01-01/);
-    const reading = await fetch(`${service.base}/-/api/v1/apps/quillmoor/read`, {
+    const reading = await fetch(`${service.base}/~/api/v1/apps/quillmoor/read`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify({ address: address() }),
@@ -301,8 +301,8 @@ describe.each([
       '/climates/C',
       '/membership?via=gate',
       '/join',
-      '/sign-in?~why=wrong',
-      '/sign-in?~why=mailed',
+      '/sign-in?~why=wrong-password',
+      '/sign-in?~why=mail-sent',
       '/specimens/QM-0412?adopt=true',
       short,
       '/nowhere',

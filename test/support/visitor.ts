@@ -58,6 +58,10 @@ export class Visitor {
     this.#cookies.delete(name);
   }
 
+  cookie(name: string): string | undefined {
+    return this.#cookies.get(name);
+  }
+
   set(name: string, value: string): void {
     this.#cookies.set(name, value);
   }

@@ -1,5 +1,8 @@
+import { multipart, type RecordFile } from './multipart.ts';
 import { apiBase, operations, type AnswerOf, type BodyOf, type Operation, type OperationName } from './operations.ts';
-import { problemDetails, type ProblemDetails } from './schemas.ts';
+import { imported, problemDetails, type ProblemDetails } from './schemas.ts';
+
+export type { RecordFile } from './multipart.ts';
 
 /** The service answered with an error, or with something that is no answer of Pallmist’s. */
 export class ApiError extends Error {
@@ -14,11 +17,33 @@ export class ApiError extends Error {
   }
 }
 
-/** The service could not be reached at all. */
+/** The service could not be reached, or the connection broke off before it had answered. */
 export class UnreachableError extends Error {
   constructor(base: string, cause: unknown) {
-    super(`There is no Pallmist service at ${base}.`, { cause });
+    const brokeOff = /ECONNRESET|EPIPE|UND_ERR_SOCKET/.test(codeOf(cause));
+    super(
+      brokeOff
+        ? `The connection to the service at ${base} broke off before it answered. See whether it is running, then look whether the change was made.`
+        : `There is no Pallmist service at ${base}.`,
+      { cause },
+    );
     this.name = 'UnreachableError';
+  }
+}
+
+/** The code that Node's fetch gives in the cause of its error. */
+const codeOf = (error: unknown): string => {
+  const cause = error instanceof Error ? error.cause : undefined;
+  return typeof cause === 'object' && cause !== null && 'code' in cause ? String(cause.code) : '';
+};
+
+/** The service was reached, and did not answer in time. */
+export class SlowServiceError extends Error {
+  constructor(base: string, milliseconds: number) {
+    super(
+      `The service at ${base} did not answer within ${String(Math.round(milliseconds / 1000))} seconds. It may still be at work; look again in a moment.`,
+    );
+    this.name = 'SlowServiceError';
   }
 }
 
@@ -27,7 +52,7 @@ export interface ClientOptions {
   base: string;
   /** The owner’s token; a browser uses the console’s session instead. */
   token?: string | undefined;
-  /** Milliseconds until a call is given up; the rule is 30,000. */
+  /** Milliseconds until a call is given up; 30,000 when left out. Calls that send or fetch records are not given up. */
   timeout?: number;
 }
 
@@ -41,36 +66,100 @@ export class PallmistClient {
 
   /**
    * @param parameters those in the operation’s path
-   * @throws ApiError, UnreachableError
+   * @throws ApiError, UnreachableError, SlowServiceError
    */
   async call<Name extends OperationName>(name: Name, parameters: Record<string, string>, body?: BodyOf<Name>): Promise<AnswerOf<Name>> {
     const operation: Operation = operations[name];
     const path = operation.path.replace(/\{(\w+)\}/g, (_, key: string) => encodeURIComponent(parameters[key] ?? ''));
-    const { base, token, timeout = 30_000 } = this.#options;
-    let response: Response;
-    try {
-      response = await fetch(base.replace(/\/$/, '') + apiBase + path, {
+    const { timeout = 30_000 } = this.#options;
+    const response = await this.#fetch(
+      path,
+      {
         method: operation.method.toUpperCase(),
-        headers: {
-          accept: 'application/json',
-          ...(body === undefined ? {} : { 'content-type': 'application/json' }),
-          ...(token === undefined ? {} : { authorization: `Bearer ${token}` }),
-        },
         ...(body === undefined ? {} : { body: JSON.stringify(body) }),
         signal: AbortSignal.timeout(timeout),
+      },
+      body === undefined ? {} : { 'content-type': 'application/json' },
+    );
+    return this.#answer(response, operation.answer) as Promise<AnswerOf<Name>>;
+  }
+
+  /** Pushes an app file with records, which are read as they are sent, and pictures. */
+  async pushWithRecords(
+    app: string,
+    texts: { source: string; revision?: number; replace?: boolean },
+    files: readonly RecordFile[],
+  ): Promise<AnswerOf<'pushDraft'>> {
+    const { type, body } = multipart(texts, files);
+    const path = `/apps/${encodeURIComponent(app)}/draft`;
+    return this.#answer(await this.#stream('PUT', path, type, body), operations.pushDraft.answer);
+  }
+
+  /** Brings the records of a file into a collection. */
+  async importRecords(
+    app: string,
+    collection: string,
+    file: Pick<RecordFile, 'content'>,
+    options: { format: 'csv' | 'json'; mode: 'update' | 'replace'; replace: boolean },
+  ): Promise<ReturnType<typeof imported.parse>> {
+    const query = new URLSearchParams({ mode: options.mode, ...(options.replace ? { replace: 'true' } : {}) });
+    const path = `/apps/${encodeURIComponent(app)}/records/${encodeURIComponent(collection)}?${query.toString()}`;
+    const type = options.format === 'csv' ? 'text/csv' : 'application/json';
+    return this.#answer(await this.#stream('POST', path, type, file.content), imported);
+  }
+
+  /** The records of a collection as a text, as it comes. */
+  async exportRecords(app: string, collection: string, format: 'csv' | 'json'): Promise<ReadableStream<Uint8Array>> {
+    const path = `/apps/${encodeURIComponent(app)}/records/${encodeURIComponent(collection)}?format=${format}`;
+    const response = await this.#fetch(path, { method: 'GET' }, {});
+    if (!response.ok || response.body === null) throw await failureOf(response);
+    return response.body;
+  }
+
+  async #stream(method: string, path: string, type: string, body: AsyncIterable<Uint8Array>): Promise<Response> {
+    const unreadable: unknown[] = [];
+    async function* watched() {
+      try {
+        yield* body;
+      } catch (error) {
+        unreadable.push(error);
+        throw error;
+      }
+    }
+    try {
+      // Undici takes what comes bit by bit, and wants to be told that it answers only afterwards.
+      const request = { method, body: watched() as unknown as BodyInit, duplex: 'half' } as RequestInit;
+      return await this.#fetch(path, request, { 'content-type': type });
+    } catch (error) {
+      // What cannot be read here is no fault of the service.
+      throw unreadable[0] ?? error;
+    }
+  }
+
+  async #fetch(path: string, request: RequestInit, headers: Record<string, string>): Promise<Response> {
+    const { base, token, timeout = 30_000 } = this.#options;
+    try {
+      return await fetch(base.replace(/\/$/, '') + apiBase + path, {
+        ...request,
+        headers: { accept: 'application/json', ...headers, ...(token === undefined ? {} : { authorization: `Bearer ${token}` }) },
       });
     } catch (error) {
+      if (error instanceof Error && error.name === 'TimeoutError') throw new SlowServiceError(base, timeout);
       throw new UnreachableError(base, error);
     }
-    const answer: unknown = await response.json().catch(() => undefined);
-    if (!response.ok) {
-      const details = problemDetails.safeParse(answer);
-      throw new ApiError(details.success ? details.data : strange(response.status));
-    }
-    const parsed = operation.answer.safeParse(answer);
-    if (!parsed.success) throw new ApiError(strange(response.status));
-    return parsed.data as AnswerOf<Name>;
   }
+
+  async #answer<Answer>(response: Response, schema: { safeParse(value: unknown): { success: boolean; data?: Answer } }): Promise<Answer> {
+    if (!response.ok) throw await failureOf(response);
+    const parsed = schema.safeParse(await response.json().catch(() => undefined));
+    if (!parsed.success) throw new ApiError(strange(response.status));
+    return parsed.data as Answer;
+  }
+}
+
+async function failureOf(response: Response): Promise<ApiError> {
+  const details = problemDetails.safeParse(await response.json().catch(() => undefined));
+  return new ApiError(details.success ? details.data : strange(response.status));
 }
 
 const strange = (status: number): ProblemDetails => ({

@@ -11,12 +11,19 @@ export interface Operation<Body extends z.ZodType | undefined = z.ZodType | unde
   access: 'open' | 'owner';
   body: Body;
   answer: Answer;
+  /** Most bytes of the body, counted unpacked; 64 KB when left out. */
+  mostBytes?: number;
 }
 
 const operation = <Body extends z.ZodType | undefined, Answer extends z.ZodType>(given: Operation<Body, Answer>) => given;
 
 /** Where the interface begins. */
-export const apiBase = '/-/api/v1';
+export const apiBase = '/~/api/v1';
+
+/** Most bytes of a body where an operation says nothing. */
+export const defaultBodyBytes = 64_000;
+const ofDraft = 20_000_000;
+const withRecords = 100_000_000;
 
 /** All operations, by the name that the client has for them. */
 export const operations = {
@@ -55,7 +62,9 @@ export const operations = {
   pushDraft: operation({
     method: 'put',
     path: '/apps/{app}/draft',
-    summary: 'Puts an app file, and data if given, in the place of the draft; makes the app if it is new.',
+    summary:
+      'Puts an app file, and records and pictures if given, in the place of the draft, all of it or nothing; makes the app if it is new. Refused where records would be lost, unless it says “replace”. Large records are sent as multipart/form-data.',
+    mostBytes: withRecords,
     access: 'owner',
     body: schemas.pushBody,
     answer: schemas.draft,
@@ -64,6 +73,7 @@ export const operations = {
     method: 'patch',
     path: '/apps/{app}/draft',
     summary: 'Changes the draft by a JSON Patch and keeps its comments.',
+    mostBytes: ofDraft,
     access: 'owner',
     body: schemas.patchBody,
     answer: schemas.draft,
@@ -79,18 +89,34 @@ export const operations = {
   putPerson: operation({
     method: 'put',
     path: '/apps/{app}/people/{login}',
-    summary: 'Lets a person sign in to the app, or gives them a new password.',
+    summary: 'Lets a person sign in to the app, or gives them a new password, which ends their sessions.',
     access: 'owner',
     body: schemas.personBody,
     answer: schemas.done,
   }),
-  listArrivals: operation({
+  listPeople: operation({
     method: 'get',
-    path: '/apps/{app}/arrivals',
+    path: '/apps/{app}/people',
+    summary: 'The people who may sign in to the app, by login name.',
+    access: 'owner',
+    body: undefined,
+    answer: schemas.people,
+  }),
+  removePerson: operation({
+    method: 'delete',
+    path: '/apps/{app}/people/{login}',
+    summary: 'Lets a person sign in no more, and ends their sessions.',
+    access: 'owner',
+    body: undefined,
+    answer: schemas.done,
+  }),
+  listVisits: operation({
+    method: 'get',
+    path: '/apps/{app}/visits',
     summary: 'How many came, and how many sent a form, by the values that are remembered for a visit.',
     access: 'owner',
     body: undefined,
-    answer: schemas.arrivals,
+    answer: schemas.visits,
   }),
   listShort: operation({
     method: 'get',
@@ -123,6 +149,14 @@ export const operations = {
     access: 'owner',
     body: undefined,
     answer: schemas.mails,
+  }),
+  resendMails: operation({
+    method: 'post',
+    path: '/mails/resend',
+    summary: 'Sends mails again: those with these numbers that failed or were kept, or all that failed.',
+    access: 'owner',
+    body: schemas.resendBody,
+    answer: schemas.resent,
   }),
   listKeys: operation({
     method: 'get',
@@ -163,6 +197,22 @@ export const operations = {
     access: 'owner',
     body: undefined,
     answer: schemas.done,
+  }),
+  endConsoleSessions: operation({
+    method: 'post',
+    path: '/console/end-sessions',
+    summary: 'Closes the console in every browser.',
+    access: 'owner',
+    body: undefined,
+    answer: schemas.ended,
+  }),
+  renewToken: operation({
+    method: 'post',
+    path: '/token',
+    summary: 'Makes a new owner’s token; the one before is void at once. Also written to the file api-token.',
+    access: 'owner',
+    body: undefined,
+    answer: schemas.token,
   }),
 } as const;
 

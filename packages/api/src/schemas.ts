@@ -19,7 +19,7 @@ export const problem = z.object({
   line: z.number().int().optional(),
   column: z.number().int().optional(),
   parameter: z.string().optional(),
-  mend: z.array(patchOperation).optional(),
+  fix: z.array(patchOperation).optional(),
 });
 
 /** Problem Details (RFC 9457), with the problems found as an extension. */
@@ -37,7 +37,7 @@ const parameterValue = z
   .describe('A text, number or truth value; a list of them; sort keys; a range; any JSON for a packed parameter');
 
 export const reading = z.object({
-  status: z.enum(['page', 'refused', 'unknown-page', 'malformed']),
+  status: z.enum(['found', 'refused', 'unknown-page', 'malformed']),
   page: z.string().optional(),
   values: z.record(z.string(), parameterValue),
   parameters: z.array(
@@ -75,6 +75,7 @@ export const appSummary = z.object({
   edition: edition.optional().describe('The published edition'),
   draft: z.object({ revision: z.number().int(), changedAt: z.string(), changed: z.boolean().describe('Differs from the edition') }),
   problems: z.object({ errors: z.number().int(), warnings: z.number().int() }),
+  stuck: z.string().optional().describe('Why its newest edition cannot be served'),
 });
 export type AppSummary = z.infer<typeof appSummary>;
 export const appList = z.object({ apps: z.array(appSummary) });
@@ -95,9 +96,10 @@ export const pushBody = z.strictObject({
     .optional()
     .describe('Pictures by name, in base64; those that are not named stay as they are'),
   data: z
-    .record(z.string(), z.string().max(50_000_000))
+    .record(z.string(), z.string().max(100_000_000))
     .optional()
-    .describe('CSV texts by collection; each replaces the records of that collection'),
+    .describe('CSV texts by collection; each takes the place of the records of that collection'),
+  replace: z.boolean().optional().describe('Remove and overwrite records although people have written them, after an export'),
 });
 export const patchBody = z.strictObject({
   revision: z.number().int(),
@@ -108,7 +110,7 @@ export const published = z.object({ app: appName, edition: z.number().int(), mou
 
 export const personBody = z.strictObject({
   name: z.string().min(1).max(200),
-  password: z.string().min(8).max(200),
+  password: z.string().min(1).max(200),
   roles: z.array(z.string().max(60)).max(20).optional(),
   mail: z.email().max(200).optional().describe('Where links go that let them in without the password; none when left out'),
 });
@@ -116,7 +118,43 @@ export const personBody = z.strictObject({
 export const enterBody = z.strictObject({ key: z.string().max(200) });
 export const done = z.object({ done: z.literal(true) });
 
+const person = z.object({
+  login: z.string(),
+  name: z.string(),
+  roles: z.array(z.string()),
+  mail: z.string().optional(),
+});
+export const people = z.object({ people: z.array(person) });
+
+export const resendBody = z.strictObject({
+  numbers: z.array(z.number().int()).max(1000).optional().describe('Numbers of mails; all that failed when left out'),
+});
+export const resent = z.object({ resent: z.number().int() });
+export const ended = z.object({ ended: z.number().int() });
+export const token = z.object({ token: z.string() });
+
 export const health = z.object({ status: z.literal('ok'), version: z.string(), apps: z.number().int() });
+
+/** Whether the service can do its work, and what is in the way. */
+export const readiness = z.object({
+  status: z.enum(['ready', 'not-ready']),
+  version: z.string(),
+  database: z.object({ ok: z.boolean(), problem: z.string().optional() }),
+  apps: z.object({
+    served: z.number().int(),
+    stuck: z.array(z.object({ app: z.string(), edition: z.number().int(), problem: z.string() })),
+  }),
+  mails: z.object({ waiting: z.number().int(), sending: z.boolean().describe('Whether a mail server is configured') }),
+  loopDelayMs: z.number().describe('How late the event loop was of late'),
+});
+export type Readiness = z.infer<typeof readiness>;
+
+/** What an import of records came to. */
+export const imported = z.object({
+  collection: z.string(),
+  rows: z.number().int(),
+  exports: z.array(z.string()).describe('Files on the service’s machine into which what was replaced was written before'),
+});
 
 export const keys = z.object({
   keys: z.array(
@@ -138,6 +176,7 @@ export const mails = z.object({
         state: z.enum(['kept', 'waiting', 'sent', 'failed']),
         tries: z.number().int(),
         problem: z.string(),
+        form: z.string().describe('The form that sent it, as PAGE/FORM; empty for a sign-in link'),
       }),
     )
     .describe('The newest first, at most 50'),
@@ -157,15 +196,15 @@ const shortAddress = z.object({
 });
 export const shortAddresses = z.object({ shortAddresses: z.array(shortAddress) });
 
-export const arrivals = z.object({
-  arrivals: z
+export const visits = z.object({
+  visits: z
     .array(
       z.object({
         parameter: z.string(),
         value: z.string(),
         day: z.string().describe('YYYY-MM-DD, UTC'),
-        arrivals: z.number().int(),
-        submissions: z.number().int().describe('Forms that were sent in visits that began so'),
+        came: z.number().int().describe('Visits that began so'),
+        formsSent: z.number().int().describe('Forms that were sent in visits that began so'),
       }),
     )
     .describe('The newest days first'),

@@ -1,7 +1,7 @@
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { afterAll, beforeAll, expect, it } from 'vitest';
-import { ApiError, describeApi, operations, PallmistClient, UnreachableError } from '../src/index.ts';
+import { ApiError, describeApi, operations, PallmistClient, SlowServiceError, UnreachableError } from '../src/index.ts';
 
 /** A server that is not Pallmist, or not as the client knows it. */
 let server: Server;
@@ -29,8 +29,9 @@ it.each(['html', 'other', 'down'])('an answer that is not Pallmist’s is an err
   expect((error as ApiError).message).toContain('not one of Pallmist’s');
 });
 
-it('no answer is another error, that names the place', async () => {
-  await expect(call('slow', { timeout: 50 })).rejects.toThrow(UnreachableError);
+it('a service that is slow is told from one that is not there', async () => {
+  await expect(call('slow', { timeout: 50 })).rejects.toThrow(SlowServiceError);
+  await expect(call('x', { base: 'http://127.0.0.1:9' })).rejects.toThrow(UnreachableError);
   await expect(call('x', { base: 'http://127.0.0.1:9' })).rejects.toThrow('There is no Pallmist service at http://127.0.0.1:9.');
 });
 

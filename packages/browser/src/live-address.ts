@@ -1,4 +1,5 @@
-import { changeValues, readAddress, writeAddress, type Change, type CompiledApp, type Reading, type Values } from '@pallmist/core/address';
+import type { Values } from '@pallmist/address/declare';
+import { type AppChange, changeValues, type CompiledApp, readAddress, type Reading, writeAddress } from '@pallmist/address/pages';
 import { HistoryWriter, type HistoryWindow } from './history-writer.ts';
 
 /** Told when the values have changed: by `change`, or because the person went Back or Forward. */
@@ -42,30 +43,30 @@ export class LiveAddress {
    * @param gesture changes in a row with the same mark are one step of the history: the letters of one word, say
    * @returns what came of it; its `written` holds the problems when a value was refused, and then nothing has changed
    */
-  change(changes: Values, gesture?: unknown): Change | undefined {
+  change(changes: Values, gesture?: unknown): AppChange | undefined {
     const { page, values } = this.#reading;
     if (page === undefined) return undefined;
     const change = changeValues(this.#app, page, values, changes);
     const { address } = change.written;
-    if (address === undefined || change.history === 'none') return change;
+    if (address === undefined || change.entry === 'none') return change;
     this.#take(readAddress(this.#app, address), 'change');
     const goesOn = gesture !== undefined && gesture === this.#gesture;
     this.#gesture = gesture;
-    this.#writer.write(address, change.history === 'step' && !goesOn);
+    this.#writer.write(address, change.entry === 'new' && !goesOn);
     return change;
   }
 
   /**
-   * Goes to another address of the app, of any page, without loading anything.
+   * Opens another address of the app, of any page, without loading anything.
    * @param step whether Back leads back
    */
-  go(address: string, step = true): void {
+  open(address: string, step = true): void {
     this.#take(readAddress(this.#app, address), 'change');
     this.#writer.write(address, step);
   }
 
   /** @returns a function that ends it */
-  listen(listener: Listener): () => void {
+  subscribe(listener: Listener): () => void {
     this.#listeners.add(listener);
     return () => this.#listeners.delete(listener);
   }
@@ -85,7 +86,7 @@ export class LiveAddress {
   #dropWhatActsOnce(): void {
     const { page, status, values, parameters } = this.#reading;
     const once = this.#app.pages.get(page ?? '');
-    if (page === undefined || status !== 'page' || once?.leavesAddress !== true) return;
+    if (page === undefined || status !== 'found' || once?.leavesAddress !== true) return;
     const leaves = (name: string) => once.byName.get(name)?.declaration.once === true || once.byName.get(name)?.remembered === true;
     if (!parameters.some(({ name, text }) => text !== undefined && leaves(name))) return;
     const { address } = writeAddress(this.#app, page, values, { afterArrival: true });

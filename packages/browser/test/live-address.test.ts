@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { compileApp } from '../../core/src/address/index.ts';
+import { compileApp } from '@pallmist/address/declare';
 import { LiveAddress, type HistoryWindow } from '../src/index.ts';
 
 const { app } = compileApp({
@@ -9,7 +9,7 @@ const { app } = compileApp({
     list: {
       address: '/list{?q,page,note}',
       parameters: {
-        q: { type: 'text', history: 'replace', resets: ['page'] },
+        q: { type: 'text', step: false, resets: ['page'] },
         page: { type: 'integer', default: 1, min: 1 },
         note: { type: 'boolean', once: true },
       },
@@ -87,7 +87,7 @@ function begin(address: string) {
   browser = new Browser(address);
   live = new LiveAddress(app, browser as unknown as HistoryWindow);
   told = [];
-  live.listen((reading, cause) => told.push(`${cause} ${JSON.stringify(reading.values)}`));
+  live.subscribe((reading, cause) => told.push(`${cause} ${JSON.stringify(reading.values)}`));
 }
 beforeEach(() => begin('/g/list?page=3'));
 
@@ -119,7 +119,7 @@ describe('a change', () => {
   });
 
   it('to what is there already is none', () => {
-    expect(live.change({ page: 3 })?.history).toBe('none');
+    expect(live.change({ page: 3 })?.entry).toBe('none');
     expect(told).toEqual([]);
   });
 });
@@ -160,7 +160,7 @@ it('what acts once holds here, and leaves the address', () => {
 });
 
 it('goes to other pages, and is silent once closed', () => {
-  live.go('/g/other');
+  live.open('/g/other');
   expect(live.reading.page).toBe('other');
   expect(browser.entries).toEqual(['/g/list?page=3', '/g/other']);
   live.close();

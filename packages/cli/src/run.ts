@@ -1,18 +1,22 @@
-import { ApiError, UnreachableError } from '@pallmist/api';
-import { ProblemError } from '@pallmist/core';
+import { ApiError, SlowServiceError, UnreachableError } from '@pallmist/api';
+import { ProblemError } from '@pallmist/app';
 import { Command, CommanderError } from 'commander';
-import { addArrivals } from './commands/arrivals.ts';
+import { addAccess } from './commands/access.ts';
 import { addCheck } from './commands/check.ts';
 import { addDemo } from './commands/demo.ts';
 import { addKeys } from './commands/keys.ts';
-import { addLink } from './commands/link.ts';
+
 import { addOutbox } from './commands/outbox.ts';
-import { addPerson } from './commands/person.ts';
+import { addPeople } from './commands/people.ts';
 import { addPublish } from './commands/publish.ts';
 import { addPush } from './commands/push.ts';
+import { addRecords } from './commands/records.ts';
 import { addRead } from './commands/read.ts';
+import { addRename } from './commands/rename.ts';
 import { addServe } from './commands/serve.ts';
 import { addShort } from './commands/short.ts';
+import { addVisits } from './commands/visits.ts';
+import { addWrite } from './commands/write.ts';
 import { CommandError, exit } from './exit.ts';
 import { describeProblems } from './problems.ts';
 
@@ -30,17 +34,20 @@ export async function run(words: readonly string[]): Promise<number> {
     addDemo,
     addCheck,
     addRead,
-    addLink,
+    addWrite,
     addPush,
     addPublish,
-    addPerson,
+    addRename,
+    addRecords,
+    addPeople,
     addKeys,
+    addAccess,
     addOutbox,
     addShort,
-    addArrivals,
+    addVisits,
   ])
     add(program);
-  for (const command of program.commands) command.exitOverride().showHelpAfterError();
+  for (const command of program.commands) for (const each of [command, ...command.commands]) each.exitOverride().showHelpAfterError();
   const json = words.includes('--json');
   try {
     await program.parseAsync([...words]);
@@ -57,6 +64,7 @@ export async function run(words: readonly string[]): Promise<number> {
 function explain(error: unknown): { status: number; message: string; data?: unknown } {
   if (error instanceof CommandError) return error;
   if (error instanceof UnreachableError) return { status: exit.unreached, message: `${error.message} Start it with: pallmist serve` };
+  if (error instanceof SlowServiceError) return { status: exit.unreached, message: error.message };
   if (error instanceof ApiError) {
     const problems = error.details.problems ?? [];
     return { status: exit.problems, message: [error.message, ...describeProblems(problems)].join('\n'), data: error.details };

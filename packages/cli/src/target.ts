@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { PallmistClient } from '@pallmist/api';
-import { checkAppFile, type CheckedApp, type CompiledApp } from '@pallmist/core';
+import { checkAppFile, type CheckedApp, type CompiledApp } from '@pallmist/app';
 import type { Command } from 'commander';
 import { CommandError, exit } from './exit.ts';
 import { describeProblems } from './problems.ts';

@@ -63,7 +63,7 @@ describe('pallmist read', () => {
     expect(fromFile.status).toBe(0);
     const reading = JSON.parse(fromFile.out) as object;
     expect(reading).toMatchObject({ page: 'specimen', values: { tab: 'care' }, address: '/garden/specimens/QM-0412?tab=care' });
-    const answer = await fetch(`${base}/-/api/v1/apps/quillmoor/read`, {
+    const answer = await fetch(`${base}/~/api/v1/apps/quillmoor/read`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify({ address }),
@@ -80,16 +80,16 @@ describe('pallmist read', () => {
   });
 });
 
-describe('pallmist link', () => {
+describe('pallmist write', () => {
   it('writes an address, odd characters and all', async () => {
-    expect((await pallmist(['link', 'specimens', 'q=café & rose=1', 'page=02', '--file', demoFile])).out).toBe(
+    expect((await pallmist(['write', 'specimens', 'q=café & rose=1', 'page=02', '--file', demoFile])).out).toBe(
       '/garden/specimens?q=caf%C3%A9%20%26%20rose%3D1&page=2\n',
     );
-    expect((await pallmist(['link', 'specimen', 'specimen=QM-0412', '--app', 'quillmoor'])).out).toBe('/garden/specimens/QM-0412\n');
+    expect((await pallmist(['write', 'specimen', 'specimen=QM-0412', '--app', 'quillmoor'])).out).toBe('/garden/specimens/QM-0412\n');
   });
 
   it('says every problem', async () => {
-    const { status, err } = await pallmist(['link', 'specimen', 'tab=x', 'nope=1', '--file', demoFile]);
+    const { status, err } = await pallmist(['write', 'specimen', 'tab=x', 'nope=1', '--file', demoFile]);
     expect(status).toBe(1);
     expect(err).toMatch(/“tab” cannot be “x”/);
     expect(err).toMatch(/no parameter “nope”/);
@@ -115,21 +115,21 @@ describe('pallmist check, push and publish', () => {
     expect((await pallmist(['check', '--app', 'quillmoor'])).status).toBe(1);
   });
 
-  it('mend what they know how to mend, and keep the rest of the file', async () => {
-    const file = join(folder, 'mend.yaml');
+  it('fix what they know how to fix, and keep the rest of the file', async () => {
+    const file = join(folder, 'fix.yaml');
     const right = readFileSync(demoFile, 'utf8');
     writeFileSync(file, right.replace('bind: tab', 'bind: tba').replace('{ page: houses }', '{ page: huoses }'));
-    const { status, out } = await pallmist(['check', file, '--mend']);
+    const { status, out } = await pallmist(['check', file, '--fix']);
     expect(status).toBe(0);
-    expect(out.match(/^mended: /gm)?.length).toBe(2);
+    expect(out.match(/^fixed: /gm)?.length).toBe(2);
     expect(readFileSync(file, 'utf8')).toContain('# Quillmoor Glasshouses: an invented botanic garden');
     expect((await pallmist(['check', file])).out).toContain('no problems');
   });
 
-  it('publish a mended draft', async () => {
+  it('publish a fixed draft', async () => {
     expect((await pallmist(['push', demoFile, '--with-data', '--json'])).status).toBe(0);
     expect((await pallmist(['publish', 'quillmoor'])).out).toMatch(/edition 2 is served at http.*\/garden/);
-    expect((await pallmist(['person', 'quillmoor', 'bruno', '--name', 'Bruno'], 'ferns-and-moss')).out).toContain('bruno may sign in');
+    expect((await pallmist(['people', 'quillmoor', 'bruno', '--name', 'Bruno'], 'ferns-and-moss')).out).toContain('bruno may sign in');
   });
 });
 
@@ -139,7 +139,7 @@ describe('wrong usage', () => {
     [['read'], 2, /missing required argument/],
     [['read', '/garden'], 2, /--file.*--app/],
     [['check', 'nowhere.yaml'], 2, /there is no such file/],
-    [['link', 'specimens', 'q', '--file', demoFile], 2, /name=value/],
+    [['write', 'specimens', 'q', '--file', demoFile], 2, /name=value/],
     [['serve', '--port', 'high'], 2, /PALLMIST_PORT is “high”/],
     [['read', '/x', '--app', 'a', '--service', 'http://127.0.0.1:9'], 3, /There is no Pallmist service at/],
     [['publish', 'quillmoor', '--token', 'guess'], 1, /Only the owner/],
@@ -151,19 +151,19 @@ describe('wrong usage', () => {
   });
 
   it.each([
-    [['person', 'quillmoor', 'new'], 2, /at least 8 characters/],
-    [['person', 'nowhere', 'new'], 1, /There is no app “nowhere”/],
-    [['person', 'quillmoor', 'two words'], 1, /letters, digits and/],
-    [['person', 'quillmoor', 'new', '--mail', 'no address'], 1, /mail/],
+    [['people', 'quillmoor', 'new'], 2, /password on standard input/],
+    [['people', 'nowhere', 'new'], 1, /There is no app “nowhere”/],
+    [['people', 'quillmoor', 'two words'], 1, /letters and digits/],
+    [['people', 'quillmoor', 'new', '--mail', 'no address'], 1, /mail/],
     [['short', 'quillmoor', '/garden/nowhere'], 1, /No page of the app is at/],
     [['short', 'quillmoor', '/garden', '--days', 'many'], 2, /--days is a number/],
     [['short', 'quillmoor', '--withdraw', 'zzzzzzz'], 1, /has no short address/],
     [['outbox', '99'], 1, /There is no mail 99/],
     [['keys', '--rotate', '--forget', 'x'], 2, /either --rotate or --forget/],
     [['keys', '--forget', 'nothing'], 1, /key/],
-    [['arrivals', 'nowhere'], 1, /There is no app “nowhere”/],
+    [['visits', 'nowhere'], 1, /There is no app “nowhere”/],
   ])('%j ends with %i and says why', async (words, status, sentence) => {
-    const answer = await pallmist(words, words[0] === 'person' && status === 1 ? 'long-enough\n' : '');
+    const answer = await pallmist(words, words[0] === 'people' && status === 1 ? 'long-enough\n' : '');
     expect([answer.status, answer.err]).toEqual([status, expect.stringMatching(sentence)]);
     expect(answer.err).not.toMatch(/\n\s+at /);
   });
@@ -171,8 +171,8 @@ describe('wrong usage', () => {
   it('helps, with examples', async () => {
     const { status, out } = await pallmist(['--help']);
     expect(status).toBe(0);
-    for (const command of ['serve', 'demo', 'check', 'read', 'link', 'push', 'publish']) expect(out).toContain(command);
-    expect((await pallmist(['link', '--help'])).out).toContain('Examples:');
+    for (const command of ['serve', 'demo', 'check', 'read', 'write', 'push', 'publish']) expect(out).toContain(command);
+    expect((await pallmist(['write', '--help'])).out).toContain('Examples:');
   });
 });
 
@@ -182,9 +182,9 @@ describe('what an owner does beside building', () => {
     fetch(base + path, { method: 'POST', redirect: 'manual', body: new URLSearchParams(fields), headers });
 
   it('lets somebody in by a password, with the roles and the mail address that are given', async () => {
-    const words = ['person', 'quillmoor', 'cleo', '--name', 'Cleo Marsh', '--role', 'keeper', '--mail', 'cleo@quillmoor.example'];
+    const words = ['people', 'quillmoor', 'cleo', '--name', 'Cleo Marsh', '--role', 'keeper', '--mail', 'cleo@quillmoor.example'];
     expect((await pallmist(words, 'reed-and-sedge\n')).out).toBe('cleo may sign in to quillmoor.\n');
-    const answer = await form('/garden/sign-in', { '~name': 'cleo', '~password': 'reed-and-sedge', '~back': '/garden/workspace' });
+    const answer = await form('/garden/sign-in', { '~name': 'cleo', '~password': 'reed-and-sedge', '~wanted': '/garden/workspace' });
     expect(answer.headers.get('location')).toBe('/garden/workspace');
     await form('/garden/sign-in', { '~mail': 'cleo@quillmoor.example' });
     await expect
@@ -215,7 +215,7 @@ describe('what an owner does beside building', () => {
 
   it('makes a new key, which seals from then on, and forgets the old one, whose addresses are void', async () => {
     const write = async () => {
-      const answer = await pallmist(['link', 'member', 'member=M-0001', '--app', 'quillmoor']);
+      const answer = await pallmist(['write', 'member', 'member=M-0001', '--app', 'quillmoor']);
       return answer.out.trim();
     };
     await form('/garden/membership', { '~form': 'join', name: 'Ada', mail: 'ada@quillmoor.example', kind: 'friend' }, { cookie: '' });
@@ -231,7 +231,7 @@ describe('what an owner does beside building', () => {
   });
 
   it('sees who came by what, and what they sent', async () => {
-    expect((await pallmist(['arrivals', 'quillmoor'])).out).toBe('Nobody has come with anything to remember yet.\n');
+    expect((await pallmist(['visits', 'quillmoor'])).out).toBe('Nobody has come with anything to remember yet.\n');
     const arrived = await fetch(`${base}/garden/membership?via=leaflet-26`, { redirect: 'manual' });
     const cookie = arrived.headers
       .getSetCookie()
@@ -239,6 +239,6 @@ describe('what an owner does beside building', () => {
       .join('; ');
     await form('/garden/membership', { '~form': 'join', name: 'Bo', mail: 'bo@quillmoor.example', kind: 'friend' }, { cookie });
     await fetch(`${base}/garden?via=newsletter`, { redirect: 'manual' });
-    expect((await pallmist(['arrivals', 'quillmoor'])).out).toMatch(/ +arrivals +forms sent\nvia=leaflet-26 +1 +1\nvia=newsletter +1 +0\n/);
+    expect((await pallmist(['visits', 'quillmoor'])).out).toMatch(/ +came +forms sent\nvia=leaflet-26 +1 +1\nvia=newsletter +1 +0\n/);
   });
 });

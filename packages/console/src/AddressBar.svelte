@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { addressParts, type CompiledApp } from '@pallmist/core/address';
+  import { addressParts, type CompiledApp } from '@pallmist/app/address';
   import Parts from './Parts.svelte';
 
   interface Props {

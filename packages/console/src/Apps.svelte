@@ -24,6 +24,9 @@
       {#each list as app (app.app)}
         <li>
           <h2><a href={place.href('workshop', { app: app.app })} onclick={(event) => place.follow(event)}>{app.title}</a></h2>
+          {#if app.stuck}
+            <p class="bad">This app is not served. {app.stuck} Push and publish an edition that this version can read.</p>
+          {/if}
           <dl>
             <div>
               <dt>Name</dt>
@@ -32,7 +35,7 @@
             <div>
               <dt>Mounted at</dt>
               <dd>
-                {#if app.edition}<a href={app.mount} target="_blank" rel="noopener"><code>{app.mount}</code></a>{:else}<code
+                {#if app.edition && !app.stuck}<a href={app.mount} target="_blank" rel="noopener"><code>{app.mount}</code></a>{:else}<code
                     >{app.mount}</code
                   >{/if}
               </dd>
@@ -47,7 +50,7 @@
             </div>
             <div>
               <dt>Visits</dt>
-              <dd><a href={place.href('arrivals', { app: app.app })} onclick={(event) => place.follow(event)}>Arrivals</a></dd>
+              <dd><a href={place.href('visits', { app: app.app })} onclick={(event) => place.follow(event)}>Visits</a></dd>
             </div>
             <div>
               <dt>Check</dt>

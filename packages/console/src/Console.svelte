@@ -1,7 +1,7 @@
 <script lang="ts">
   import { enterByLink } from './calls.ts';
   import Apps from './Apps.svelte';
-  import Arrivals from './Arrivals.svelte';
+  import Visits from './Visits.svelte';
   import Mails from './Mails.svelte';
   import { place } from './place.svelte.ts';
   import WorkshopView from './WorkshopView.svelte';
@@ -17,12 +17,12 @@
     <main>
       <h1>The console did not open</h1>
       <p>{refused}</p>
-      <p><a href="/-/console/">Try without the link</a></p>
+      <p><a href="/~/console/">Try without the link</a></p>
     </main>
   {:else if app !== undefined}
     {#key app}<WorkshopView {app} />{/key}
   {:else if place.page === 'mails'}<Mails />
-  {:else if place.page === 'arrivals'}<Arrivals app={place.text('app') ?? ''} />
+  {:else if place.page === 'visits'}<Visits app={place.text('app') ?? ''} />
   {:else}
     <Apps />
   {/if}

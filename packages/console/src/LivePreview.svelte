@@ -1,6 +1,6 @@
 <script lang="ts">
-  import { readAddress, writeAddress, type CompiledApp } from '@pallmist/core/address';
-  import type { AppDefinition } from '@pallmist/core';
+  import { type CompiledApp, readAddress, writeAddress } from '@pallmist/app/address';
+  import type { AppDefinition } from '@pallmist/app';
   import AddressBar from './AddressBar.svelte';
   import { place } from './place.svelte.ts';
   import ReadingTable from './ReadingTable.svelte';
@@ -15,7 +15,7 @@
   }
   const { workshop, definition, compiled, page }: Props = $props();
 
-  const draftMount = $derived(`/-/draft/${workshop.app}`);
+  const draftMount = $derived(`/~/draft/${workshop.app}`);
   const sampled = $derived(writeAddress(compiled, page, sampleValues(compiled, page)));
   /** The address in the app, as the public will see it. */
   const address = $derived(place.text('at') ?? sampled.address ?? '');

@@ -4,7 +4,18 @@
   import Room from './Room.svelte';
 
   let asked = $state.raw(client.call('listMails', {}));
-  const states = { kept: 'in the outbox', waiting: 'waiting', sent: 'sent', failed: 'not taken' };
+  const states = { kept: 'in the outbox', waiting: 'waiting', sent: 'sent', failed: 'failed' };
+  let told = $state('');
+
+  async function resend(number: number): Promise<void> {
+    try {
+      const { resent } = await client.call('resendMails', {}, { numbers: [number] });
+      told = resent === 0 ? 'This mail cannot be sent: it has no address to go to, or a link is missing.' : 'The mail is on its way.';
+      asked = client.call('listMails', {});
+    } catch (error) {
+      told = explain(error);
+    }
+  }
 </script>
 
 <Room>
@@ -34,6 +45,10 @@
             <h2>{open.subject}</h2>
             <p class="quiet">To {open.recipient}, from the app {open.app}{open.problem === '' ? '' : `; ${open.problem}`}</p>
             <pre>{open.text}</pre>
+            {#if open.state === 'failed'}
+              <p><button onclick={() => resend(open.number)}>Send again</button></p>
+            {/if}
+            <p role="status">{told}</p>
           </article>
         {/if}
       </div>

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { templateParts } from '@pallmist/core/address';
+  import { templateParts } from '@pallmist/app/address';
   import Parts from './Parts.svelte';
   import { place } from './place.svelte.ts';
   import type { Workshop } from './workshop.svelte.ts';

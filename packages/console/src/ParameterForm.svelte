@@ -1,6 +1,14 @@
 <script lang="ts">
-  import { renameParameter, toPointer, type AppDefinition, type ParameterDeclaration, type PatchOperation } from '@pallmist/core';
-  import { namePattern, parameterTypeNames, rangeTypeNames, simpleTypeNames } from '@pallmist/core/address';
+  import {
+    parameterTypeNames,
+    renameParameter,
+    simpleTypeNames,
+    toPointer,
+    type AppDefinition,
+    type ParameterDeclaration,
+    type PatchOperation,
+  } from '@pallmist/app';
+  import { namePattern, rangeTypeNames } from '@pallmist/app/address';
   import type { Workshop } from './workshop.svelte.ts';
 
   interface Props {

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { parseTemplate, toPointer, type AppDefinition, type PatchOperation } from '@pallmist/core';
+  import { parseTemplate, toPointer, type AppDefinition, type PatchOperation } from '@pallmist/app';
   import ParameterForm from './ParameterForm.svelte';
   import Parts from './Parts.svelte';
   import { place } from './place.svelte.ts';
@@ -68,7 +68,7 @@
     <p>The page has no parameters.</p>
   {/each}
   <p><button onclick={add}>Add a query parameter</button></p>
-  <ProblemList problems={workshop.problemsOf(page)} onmend={(patch) => workshop.edit(patch)} />
+  <ProblemList problems={workshop.problemsOf(page)} onfix={(patch) => workshop.edit(patch)} />
 </section>
 
 <style>

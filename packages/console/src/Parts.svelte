@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { AddressPart } from '@pallmist/core/address';
+  import type { AddressPart } from '@pallmist/app/address';
 
   const { parts }: { parts: AddressPart[] } = $props();
 </script>

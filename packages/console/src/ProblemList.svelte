@@ -1,7 +1,7 @@
 <script lang="ts">
-  import type { PatchOperation, Problem } from '@pallmist/core';
+  import type { PatchOperation, Problem } from '@pallmist/app';
 
-  const { problems, onmend }: { problems: Problem[]; onmend: (patch: PatchOperation[]) => void } = $props();
+  const { problems, onfix }: { problems: Problem[]; onfix: (patch: PatchOperation[]) => void } = $props();
 </script>
 
 <ul>
@@ -11,7 +11,7 @@
       {problem.message}
       {#if problem.hint}<span class="hint">{problem.hint}</span>{/if}
       {#if problem.line}<span class="hint">Line {problem.line}.</span>{/if}
-      {#if problem.mend}{@const mend = problem.mend}<button onclick={() => onmend(mend)}>Mend it</button>{/if}
+      {#if problem.fix}{@const fix = problem.fix}<button onclick={() => onfix(fix)}>Fix it</button>{/if}
     </li>
   {/each}
 </ul>

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { CompiledApp, ParameterReading, Reading } from '@pallmist/core/address';
+  import { writePlainText, type CompiledApp, type ParameterReading, type Reading } from '@pallmist/app/address';
   import Parts from './Parts.svelte';
 
   const { reading, app }: { reading: Reading; app: CompiledApp } = $props();
@@ -9,8 +9,8 @@
   function told({ name, value }: ParameterReading): string {
     if (value === undefined) return '—';
     if (typeof value !== 'object') return typeof value === 'string' ? `“${value}”` : String(value);
-    const { codec, declaration } = app.pages.get(reading.page ?? '')?.byName.get(name) ?? {};
-    const written = declaration?.type === 'packed' ? undefined : codec?.write(value);
+    const { plain, declaration } = app.pages.get(reading.page ?? '')?.byName.get(name) ?? {};
+    const written = plain === undefined || declaration?.type === 'packed' ? undefined : writePlainText(plain, value);
     return typeof written === 'string' ? written : JSON.stringify(value);
   }
 </script>

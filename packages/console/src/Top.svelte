@@ -3,7 +3,7 @@
 </script>
 
 <header>
-  <img src="/-/console/icon.svg" alt="" width="28" height="28" /> <span>Pallmist</span>
+  <img src="/~/console/icon.svg" alt="" width="28" height="28" /> <span>Pallmist</span>
   <nav aria-label="Console">
     {#each [['apps', 'Apps'], ['mails', 'Outbox']] as const as [page, text] (page)}
       <a href={place.href(page)} aria-current={place.page === page ? 'page' : undefined} onclick={(event) => place.follow(event)}>{text}</a>

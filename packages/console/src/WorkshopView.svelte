@@ -60,7 +60,7 @@
   <div class="benches">
     <aside>
       <PageList {workshop} current={page} />
-      {#if beyondPages.length > 0}<ProblemList problems={beyondPages} onmend={(patch) => workshop.edit(patch)} />{/if}
+      {#if beyondPages.length > 0}<ProblemList problems={beyondPages} onfix={(patch) => workshop.edit(patch)} />{/if}
     </aside>
     {#if definition && compiled && page !== undefined && definition.pages[page]}
       <div class="parameters"><ParameterList {workshop} {definition} {page} /></div>
@@ -70,7 +70,7 @@
         <p>
           {definition
             ? `The app has no page “${page ?? ''}”.`
-            : 'The file is not well-formed; mend it with the command pallmist and push it again.'}
+            : 'The file is not well-formed; fix it with the command pallmist and push it again.'}
         </p>
       </main>
     {/if}

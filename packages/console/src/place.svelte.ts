@@ -1,21 +1,21 @@
 import { LiveAddress } from '@pallmist/browser';
-import { compileApp, writeAddress, type Reading, type Values } from '@pallmist/core/address';
+import { compileApp, type Reading, type Values, writeAddress } from '@pallmist/app/address';
 
 /** The console’s own addresses, declared as any app’s: what one looks at can be shared, reloaded and gone back from. */
 const { app } = compileApp({
   app: 'console',
-  mount: '/-/console',
+  mount: '/~/console',
   pages: {
     apps: { address: '/' },
     mails: { address: '/outbox/mails{?mail}', parameters: { mail: { type: 'integer', min: 1 } } },
-    arrivals: { address: '/{app}/arrivals', parameters: { app: { type: 'text', maxLength: 40 } } },
+    visits: { address: '/{app}/visits', formerAddresses: ['/{app}/arrivals'], parameters: { app: { type: 'text', maxLength: 40 } } },
     workshop: {
       address: '/{app}{?page,parameter,at}',
       parameters: {
         app: { type: 'text', maxLength: 40 },
         page: { type: 'text', blank: 'absent', maxLength: 60, resets: ['parameter', 'at'] },
-        parameter: { type: 'text', blank: 'absent', maxLength: 60, history: 'replace' },
-        at: { type: 'text', blank: 'absent', history: 'replace' },
+        parameter: { type: 'text', blank: 'absent', maxLength: 60, step: false },
+        at: { type: 'text', blank: 'absent', step: false },
       },
     },
   },
@@ -27,7 +27,7 @@ class Place {
   #reading: Reading = $state.raw(this.#live.reading);
 
   constructor() {
-    this.#live.listen((reading) => {
+    this.#live.subscribe((reading) => {
       this.#reading = reading;
     });
   }
@@ -50,15 +50,15 @@ class Place {
     return typeof value === 'number' ? value : undefined;
   }
 
-  href(page: 'apps' | 'workshop' | 'mails' | 'arrivals', values: Values = {}): string {
-    return writeAddress(app, page, values).address ?? '/-/console/';
+  href(page: 'apps' | 'workshop' | 'mails' | 'visits', values: Values = {}): string {
+    return writeAddress(app, page, values).address ?? '/~/console/';
   }
 
-  /** Follows a link of the console without loading it anew; with a modifier key the link stays a link. */
+  /** Follows a link of the console without loading it again; with a modifier key the link stays a link. */
   follow(event: MouseEvent & { currentTarget: HTMLAnchorElement }): void {
     if (event.button !== 0 || event.ctrlKey || event.metaKey || event.shiftKey || event.altKey) return;
     event.preventDefault();
-    this.#live.go(event.currentTarget.pathname + event.currentTarget.search);
+    this.#live.open(event.currentTarget.pathname + event.currentTarget.search);
   }
 }
 

@@ -1,4 +1,4 @@
-import { readTexts, type CompiledApp, type Values } from '@pallmist/core/address';
+import { type CompiledApp, readTexts, type Values } from '@pallmist/app/address';
 
 /** The values to show a page with while it is being built: of each parameter that needs one, its sample. */
 export function sampleValues(app: CompiledApp, page: string): Values {

@@ -1,6 +1,6 @@
 import { ApiError } from '@pallmist/api';
-import { checkAppFile } from '@pallmist/core/check';
-import { compileApp, mayPublish, patchSource, ProblemError, type CompiledApp, type PatchOperation, type Problem } from '@pallmist/core';
+import { checkAppFile } from '@pallmist/app/check';
+import { compileApp, mayPublish, patchSource, ProblemError, type CompiledApp, type PatchOperation, type Problem } from '@pallmist/app';
 import { client, explain } from './calls.ts';
 
 /** One app while it is being worked on: the text of its draft, what is wrong in it, and whether it is saved. */

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { NavigationNode } from '@pallmist/core/view';
+  import type { NavigationNode } from '@pallmist/app/view';
   import type { Snippet } from 'svelte';
   import Navigation from './components/Navigation.svelte';
   import './style/tokens.css';

@@ -1,4 +1,4 @@
-import type { PageMaterial } from '@pallmist/core/view';
+import type { PageMaterial } from '@pallmist/app/view';
 import { partsFor, type Part } from './parts.ts';
 
 /** The files that a browser loads beside a page, as paths. */
@@ -18,7 +18,7 @@ interface ManifestEntry {
 }
 
 /** Reads the names of the built files from Vite’s manifest. */
-export function readAssets(manifest: Record<string, ManifestEntry>, base = '/-/assets/'): Assets {
+export function readAssets(manifest: Record<string, ManifestEntry>, base = '/~/assets/'): Assets {
   const entries = Object.values(manifest);
   const entry = entries.find((candidate) => candidate.isEntry === true);
   if (entry === undefined) throw new Error('The hosted pages are not built.');
@@ -67,7 +67,7 @@ export function assembleDocument({ title, body, assets, material, canonical, lan
   // Named at once, so that the browser does not learn of one script by another.
   const needed = material ? [...assets.imports, ...[...partsFor(material)].flatMap((part) => assets.parts[part] ?? [])] : [];
   const links = [
-    '<link rel="icon" href="/-/assets/icon.svg">',
+    '<link rel="icon" href="/~/assets/icon.svg">',
     ...assets.styles.map((href) => `<link rel="stylesheet" href="${escape(href)}">`),
     ...(canonical === undefined ? [] : [`<link rel="canonical" href="${escape(canonical)}">`]),
     ...needed.map((href) => `<link rel="modulepreload" href="${escape(href)}">`),

@@ -1,4 +1,4 @@
-import type { ChangeAnchor } from '@pallmist/core/view';
+import type { ChangeAnchor } from '@pallmist/app/view';
 import type { LivePage } from './live-page.ts';
 
 /** Makes a change in place when its link is clicked plainly; with a modifier key the link stays a link. */

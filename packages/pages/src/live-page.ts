@@ -1,5 +1,5 @@
-import type { Values } from '@pallmist/core/address';
-import type { ShownPage } from '@pallmist/core/view';
+import type { Values } from '@pallmist/app/address';
+import type { ShownPage } from '@pallmist/app/view';
 
 /** What the drawing components get: the page as it is now, and the way to change it. */
 export interface LivePage {

@@ -1,4 +1,4 @@
-import type { NavigationNode } from '@pallmist/core/view';
+import type { NavigationNode } from '@pallmist/app/view';
 
 /** A page that says what went wrong, in the look of the app it belongs to. */
 export interface MessagePage {

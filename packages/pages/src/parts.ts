@@ -1,4 +1,4 @@
-import { componentsIn, type PageMaterial } from '@pallmist/core/view';
+import { componentsIn, type PageMaterial } from '@pallmist/app/view';
 
 /** What only some pages need, each loaded by itself. */
 export type Part = 'cel' | 'packed' | 'forms' | 'seldom';

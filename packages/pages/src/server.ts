@@ -1,4 +1,4 @@
-import { showPage, type PageMaterial, type ShowTools } from '@pallmist/core/view';
+import { showPage, type PageMaterial, type ShowTools } from '@pallmist/app/view';
 import { render } from 'svelte/server';
 import './components/forms.ts';
 import './components/seldom.ts';

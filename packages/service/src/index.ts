@@ -1,2 +1,4 @@
-export { readSettings, StartError, type Settings } from './settings.ts';
-export { startService, type Service } from './start.ts';
+export { readSettings, type Settings } from './settings.ts';
+export { startService, type Service, type StartOptions } from './start.ts';
+export { StartError } from './start-error.ts';
+export type { Clock } from './clock.ts';

@@ -8,7 +8,7 @@ beforeAll(async () => {
 afterAll(() => service.stop());
 
 const post = (path: string, body: unknown) =>
-  fetch(`${service.base}/-/api/v1${path}`, {
+  fetch(`${service.base}/~/api/v1${path}`, {
     method: 'POST',
     headers: { 'content-type': 'application/json' },
     body: typeof body === 'string' ? body : JSON.stringify(body),
@@ -22,8 +22,8 @@ async function problem(response: Response): Promise<{ status: number; detail: st
 }
 
 it('tells its health and describes itself', async () => {
-  expect(await (await fetch(`${service.base}/-/health`)).json()).toMatchObject({ status: 'ok', apps: 1 });
-  const description = (await (await fetch(`${service.base}/-/api/v1/openapi.json`)).json()) as {
+  expect(await (await fetch(`${service.base}/~/health`)).json()).toMatchObject({ status: 'ok', apps: 1 });
+  const description = (await (await fetch(`${service.base}/~/api/v1/openapi.json`)).json()) as {
     openapi: string;
     paths: Record<string, object>;
   };
@@ -36,7 +36,7 @@ describe('reading and writing, for anybody', () => {
   it('reads an address', async () => {
     const reading = await (await post('/apps/quillmoor/read', { address: '/garden/specimens/QM-0412?tab=Care' })).json();
     expect(reading).toMatchObject({
-      status: 'page',
+      status: 'found',
       page: 'specimen',
       values: { specimen: 'QM-0412', tab: 'care' },
       address: '/garden/specimens/QM-0412?tab=care',
@@ -81,7 +81,7 @@ describe('reading and writing, for anybody', () => {
   });
 
   it('wants JSON, and not too much of it', async () => {
-    const text = await fetch(`${service.base}/-/api/v1/apps/quillmoor/read`, { method: 'POST', body: 'address=/' });
+    const text = await fetch(`${service.base}/~/api/v1/apps/quillmoor/read`, { method: 'POST', body: 'address=/' });
     expect((await problem(text)).status).toBe(415);
   });
 });
@@ -93,10 +93,10 @@ describe('drafts and editions, for the owner', () => {
       ['GET', '/apps/quillmoor/draft'],
       ['POST', '/apps/quillmoor/publish'],
     ] as const) {
-      const response = await fetch(`${service.base}/-/api/v1${path}`, { method, headers: { authorization: 'Bearer guess' } });
+      const response = await fetch(`${service.base}/~/api/v1${path}`, { method, headers: { authorization: 'Bearer guess' } });
       expect((await problem(response)).status).toBe(401);
     }
-    expect((await fetch(`${service.base}/-/draft/quillmoor/specimens`)).status).toBe(401);
+    expect((await fetch(`${service.base}/~/draft/quillmoor/specimens`)).status).toBe(401);
   });
 
   it('keep a broken draft with every problem in its place, and go on serving the edition', async () => {
@@ -152,7 +152,7 @@ describe('drafts and editions, for the owner', () => {
   it('take data whole or not at all', async () => {
     const push = (houses: string) => service.owner('PUT', '/apps/quillmoor/draft', { source: gardenFile, data: { houses } });
     const wrong = await problem(await push('code,name,built\npalm,Palm House,1887\nPALM,,old\npalm,Again,1\n'));
-    expect(wrong.problems?.map(({ code }) => code)).toEqual(['wrong-value', 'missing', 'wrong-value', 'repeated-key']);
+    expect(wrong.problems?.map(({ code }) => code)).toEqual(['wrong-value', 'missing', 'wrong-value', 'repeated-value']);
     expect((await problem(await push('code,nmae\nx,y\n'))).problems?.[0]).toMatchObject({ code: 'unknown-field' });
     expect((await problem(await push('code,name\n"x'))).problems?.[0]).toMatchObject({ code: 'csv-syntax' });
     expect(await (await fetch(`${service.base}/garden/houses`)).text()).toContain('Alpine House');
@@ -167,6 +167,6 @@ describe('drafts and editions, for the owner', () => {
     expect((await service.owner('POST', '/apps/rival/publish', {})).status).toBe(200);
     expect(await (await fetch(`${service.base}/`)).text()).toContain('Rival');
     expect(await (await fetch(`${service.base}/garden`)).text()).toContain('Quillmoor');
-    expect((await fetch(`${service.base}/-/health`)).status).toBe(200);
+    expect((await fetch(`${service.base}/~/health`)).status).toBe(200);
   });
 });

@@ -83,7 +83,7 @@ describe('a keeper', () => {
     const late = await visitor.send(editing, { ...change, remark: 'Theirs' });
     expect(late.status).toBe(422);
     const text = await late.text();
-    expect(text).toContain('Somebody has changed this meanwhile.');
+    expect(text).toContain('This was changed by another person meanwhile.');
     expect(text).toContain('Theirs');
     // Sent again with the mark that it was answered with, it is taken.
     expect((await visitor.send(editing, { ...change, remark: 'Theirs', '~seen': await seen() })).status).toBe(303);
@@ -110,9 +110,9 @@ describe('a keeper', () => {
   it('finds again what stood in a form when the session had ended', async () => {
     const adding = '/garden/care-rounds?add=true';
     const entry = { '~form': 'add-entry', specimen: 'QM-0412', day: '2026-11-22', task: 'inspect', remark: 'A long remark' };
-    visitor.forget('pallmist_person');
+    visitor.forget('pallmist_quillmoor_person');
     const sent = await visitor.send(adding, entry);
-    expect(sent.headers.get('location')).toMatch(/sign-in\?~back=.*add%3Dtrue&~why=needed/);
+    expect(sent.headers.get('location')).toMatch(/sign-in\?~wanted=.*add%3Dtrue&~why=sign-in-needed/);
     await visitor.signIn(keeper);
     const page = await visitor.text(adding);
     expect(page).toContain('Your session had ended, so this was not saved.');
@@ -132,9 +132,9 @@ it('what came with the address of arrival is remembered for the visit, and only 
     await visitor.send('/garden/membership', { '~form': 'join', name: 'Wyn', mail: 'wyn@moor.example', kind: 'student' }),
   );
   expect(card).toContain('The leaflet of 2026');
-  visitor.set('pallmist_visit', Buffer.from('{"via":"<script>"}').toString('base64url'));
+  visitor.set('pallmist_quillmoor_visit', Buffer.from('{"via":"<script>"}').toString('base64url'));
   expect(await visitor.text('/garden/membership')).not.toContain('cup of tea');
-  visitor.set('pallmist_visit', '%%%');
+  visitor.set('pallmist_quillmoor_visit', '%%%');
   expect((await visitor.get('/garden/membership')).status).toBe(200);
 });
 
@@ -149,18 +149,18 @@ it('a sealed card opens whole, and not after a single sign of it is changed', as
   expect((await visitor.get('/garden/membership/card?member=M-0001')).status).toBe(400);
   // Nobody but the owner is told what is in it, or gets another one made.
   const read = (headers: Record<string, string>) =>
-    fetch(`${service.base}/-/api/v1/apps/quillmoor/read`, {
+    fetch(`${service.base}/~/api/v1/apps/quillmoor/read`, {
       method: 'POST',
       headers: { 'content-type': 'application/json', ...headers },
       body: JSON.stringify({ address }),
     }).then((answer) => answer.json());
   expect(await read({})).toMatchObject({ status: 'refused', values: {} });
   expect(await read({ authorization: `Bearer ${service.token}` })).toMatchObject({
-    status: 'page',
+    status: 'found',
     values: { member: expect.stringMatching(/^M-/) as string },
   });
   const write = (headers: Record<string, string>) =>
-    fetch(`${service.base}/-/api/v1/apps/quillmoor/write`, {
+    fetch(`${service.base}/~/api/v1/apps/quillmoor/write`, {
       method: 'POST',
       headers: { 'content-type': 'application/json', ...headers },
       body: JSON.stringify({ page: 'member', values: { member: 'M-0001' } }),

@@ -13,7 +13,7 @@ beforeEach(async () => {
 });
 afterAll(() => Promise.all(started.map((each) => each.stop())));
 
-const ask = (mail: string, back = '') => visitor.send('/garden/sign-in', { '~mail': mail, '~back': back });
+const ask = (mail: string, back = '') => visitor.send('/garden/sign-in', { '~mail': mail, '~wanted': back });
 const mails = () => service.store.mails.list('quillmoor', undefined, 20);
 
 /** The link of the newest mail, once it is there: mails are written after the answer. */
@@ -26,7 +26,7 @@ const press = (who: Visitor, token: string) => who.send('/garden/sign-in', { '~e
 
 it('a link in a mail shows a button, and the button lets one in, once, exactly to where one wanted to go', async () => {
   const answer = await ask(' ANSA@quillmoor.example ', '/garden/care-rounds?task=feed');
-  expect(answer.headers.get('location')).toBe('/garden/sign-in?~back=%2Fgarden%2Fcare-rounds%3Ftask%3Dfeed&~why=mailed');
+  expect(answer.headers.get('location')).toBe('/garden/sign-in?~wanted=%2Fgarden%2Fcare-rounds%3Ftask%3Dfeed&~why=mail-sent');
   const href = await link();
   expect(href.startsWith(`${service.base}/garden/sign-in?~enter=`)).toBe(true);
   const [mail] = await mails();
@@ -44,7 +44,7 @@ it('a link in a mail shows a button, and the button lets one in, once, exactly t
   expect(entered.headers.get('location')).toBe('/garden/care-rounds?task=feed');
   expect((await telephone.get('/garden/ledger')).status).toBe(200);
   const again = await press(visitor, tokenIn(page));
-  expect(again.headers.get('location')).toBe('/garden/sign-in?~why=ended');
+  expect(again.headers.get('location')).toBe('/garden/sign-in?~why=link-expired');
   expect(await visitor.text(href)).toContain('That link has been used, or is too old.');
   // Who is in already goes straight on.
   expect((await telephone.get(href)).headers.get('location')).toBe('/garden/care-rounds');
@@ -71,7 +71,7 @@ it('three mails lie open at most, a used one closes the others, and asking too o
   const stranger = new Visitor(service.base);
   for (const href of others) expect(await stranger.text(href)).toContain('That link has been used');
   for (let time = 0; time < 5; time++) await ask('ansa@quillmoor.example');
-  expect((await ask('ansa@quillmoor.example')).headers.get('location')).toBe('/garden/sign-in?~why=busy');
+  expect((await ask('ansa@quillmoor.example')).headers.get('location')).toBe('/garden/sign-in?~why=too-many-tries');
 });
 
 it('a link is good in its own place only: not for the draft, not for another app, not when guessed', async () => {
@@ -80,17 +80,17 @@ it('a link is good in its own place only: not for the draft, not for another app
   expect(await service.store.entryLinks.login('draft:quillmoor', token)).toBeUndefined();
   expect(await service.store.entryLinks.take('live:other', token)).toBeUndefined();
   for (const guess of ['', 'x', token.slice(1), `${token}A`, token.toLowerCase()])
-    expect((await press(new Visitor(service.base), guess)).headers.get('location')).toBe('/garden/sign-in?~why=ended');
+    expect((await press(new Visitor(service.base), guess)).headers.get('location')).toBe('/garden/sign-in?~why=link-expired');
   expect((await press(visitor, token)).headers.get('location')).toBe('/garden/care-rounds');
 });
 
 it('a link that is too old lets nobody in', async () => {
   const token = (await service.store.entryLinks.make('live:quillmoor', keeper.login, undefined, -1)) ?? '';
-  expect((await press(visitor, token)).headers.get('location')).toBe('/garden/sign-in?~why=ended');
+  expect((await press(visitor, token)).headers.get('location')).toBe('/garden/sign-in?~why=link-expired');
 });
 
 it('an app that does not offer it takes no such form', async () => {
-  await service.apps.push('quillmoor', gardenFile.replace(/ {2}byMail:[^]*?(?= {2}newcomers:)/, ''), undefined);
+  await service.apps.push('quillmoor', { source: gardenFile.replace(/ {2}byMail:[^]*?(?= {2}newcomers:)/, '') });
   await service.apps.publish('quillmoor', undefined);
   await ask('ansa@quillmoor.example');
   expect(await visitor.text('/garden/sign-in')).not.toContain('Mail me a link');

@@ -70,7 +70,11 @@ it('everything that leaves carries the public address, whatever the proxy calls 
 
 it('cookies are for TLS only, redirects stay paths, and TLS is promised', async () => {
   const visitor = new Visitor(front);
-  const answer = await visitor.send('/garden/sign-in', { '~name': keeper.login, '~password': keeper.password, '~back': '/garden/ledger' });
+  const answer = await visitor.send('/garden/sign-in', {
+    '~name': keeper.login,
+    '~password': keeper.password,
+    '~wanted': '/garden/ledger',
+  });
   expect(answer.headers.get('location')).toBe('/garden/ledger');
   expect(answer.headers.get('set-cookie')).toMatch(/HttpOnly; Secure; SameSite=Lax/);
   expect(answer.headers.get('strict-transport-security')).toMatch(/max-age=/);
@@ -99,6 +103,6 @@ it('who guesses passwords is stopped by where they come from, whatever they clai
       headers: { 'x-client': client, 'x-forwarded-for': claimed },
     }).then((answer) => answer.headers.get('location'));
   const answers = await Promise.all(Array.from({ length: 34 }, (_, time) => guess('198.51.100.7', `203.0.113.${String(time)}`)));
-  expect(answers.filter((location) => location?.endsWith('~why=busy')).length).toBe(4);
-  expect(await guess('198.51.100.8', '198.51.100.7')).toMatch(/~why=wrong$/);
+  expect(answers.filter((location) => location?.endsWith('~why=too-many-tries')).length).toBe(4);
+  expect(await guess('198.51.100.8', '198.51.100.7')).toMatch(/~why=wrong-password$/);
 });

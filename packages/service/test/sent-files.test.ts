@@ -13,7 +13,7 @@ const withRounds = gardenFile
   .replace('- { field: remark, lines: 3 }', '- { field: remark, lines: 3 }\n              - proof');
 beforeAll(async () => {
   service = await startGarden();
-  await service.apps.push('quillmoor', withRounds, undefined);
+  await service.apps.push('quillmoor', { source: withRounds });
   await service.apps.publish('quillmoor', undefined);
 });
 afterAll(() => service.stop());
@@ -27,17 +27,19 @@ const png = new Uint8Array([0x89, 0x50, 0x4e, 0x47, 1, 2, 3]);
 const picture = (name = 'Knospe früh.png', bytes: Uint8Array<ArrayBuffer> = png) => new File([bytes], name, { type: 'text/html' });
 const kept = (html: string, name = 'photo') => new RegExp(`type="hidden" name="${name}" value="([^"]*)"`).exec(html)?.[1] ?? '';
 const savedNote = (answer: Response) => /saved=(N-\d+)/.exec(answer.headers.get('location') ?? '')?.[1] ?? '';
-const photoOf = (number: string) =>
-  service.store.records.byKey(
-    'quillmoor',
-    { notes: { key: 'number', fields: { number: { type: 'text' }, photo: { type: 'file' } } } },
-    'notes',
-    number,
+const photoOf = async (number: string) =>
+  (
+    await service.store.records.byKey(
+      'quillmoor',
+      { notes: { keyField: 'number', fields: { number: { type: 'text' }, photo: { type: 'file' } } } },
+      'notes',
+      number,
+    )
   )?.['photo'];
 
 it('a file that is sent with a form is kept, shown by its record, and only under a name that nobody guesses', async () => {
   const number = savedNote(await visitor.sendFiles(page, note, { '~file.photo': picture() }));
-  const value = String(photoOf(number));
+  const value = String(await photoOf(number));
   expect(value).toMatch(/^[\w-]{22}\/Knospe früh\.png$/);
   const html = await visitor.text(`/garden/specimens/QM-0412?note=${number}`);
   const source = /<img[^>]*src="([^"]*)"/.exec(html)?.[1] ?? '';
@@ -80,25 +82,25 @@ it('what is wrong with a file is said, nothing else is lost, and a file that is 
   expect(html).not.toContain('<b>.png');
   const value = kept(html).replace('&lt;', '<').replace('&gt;', '>');
   expect(value).toMatch(/\/<b>\.png$/);
-  expect(photoOf(savedNote(await visitor.sendFiles(page, { ...note, photo: value }, {})))).toBe(value);
+  expect(await photoOf(savedNote(await visitor.sendFiles(page, { ...note, photo: value }, {})))).toBe(value);
 });
 
 it('nobody makes a file of somebody else’s their own, and “none” takes it away', async () => {
   const number = savedNote(await visitor.sendFiles(page, note, { '~file.photo': picture() }));
-  const value = String(photoOf(number));
+  const value = String(await photoOf(number));
   for (const stolen of [value, 'palm.svg', 'x/../keys.json', `${'A'.repeat(22)}/x.png`]) {
     const answer = await visitor.sendFiles(page, { ...note, photo: stolen }, {});
     expect([answer.status, (await answer.text()).includes('It is no file') || answer.status === 422]).toEqual([422, true]);
   }
-  expect(photoOf(savedNote(await visitor.sendFiles(page, { ...note, photo: '', '~none.photo': 'yes' }, {})))).toBeUndefined();
+  expect(await photoOf(savedNote(await visitor.sendFiles(page, { ...note, photo: '', '~none.photo': 'yes' }, {})))).toBeUndefined();
 });
 
 it('a file goes with its record', async () => {
   const number = savedNote(await visitor.sendFiles(page, note, { '~file.photo': picture() }));
-  const value = String(photoOf(number));
+  const value = String(await photoOf(number));
   await visitor.signIn(keeper);
   await visitor.send(`/garden/specimens/QM-0412?tab=notes&note=${number}`, { '~form': 'remove-note' });
-  expect(photoOf(number)).toBeUndefined();
+  expect(await photoOf(number)).toBeUndefined();
   expect((await visitor.get(`/garden/~files/${encodeURI(value)}`)).status).toBe(404);
 });
 

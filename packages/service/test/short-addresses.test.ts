@@ -33,7 +33,7 @@ it('it leads nowhere when its time is over, and never off the site', async () =>
   expect(made.shortAddresses[0]?.endsAt).toMatch(/^20/);
   for (const address of ['https://evil.example/', '//evil.example', '/elsewhere', '/garden/nowhere', '/garden/specimens/%00', ''])
     expect((await make(address)).status, address).toBeGreaterThanOrEqual(400);
-  expect((await fetch(`${service.base}/-/api/v1/apps/quillmoor/short`, { method: 'POST' })).status).toBe(401);
+  expect((await fetch(`${service.base}/~/api/v1/apps/quillmoor/short`, { method: 'POST' })).status).toBe(401);
 });
 
 it('any address of the app is drawn as a code, and no other', async () => {

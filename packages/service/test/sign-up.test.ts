@@ -27,8 +27,8 @@ it('somebody makes an account, is signed in, welcomed once, and kept out of what
 it('what is wrong is said beside the fields, the rest stays, and the password is shown to nobody', async () => {
   const visitor = new Visitor(service.base);
   for (const [fields, sentence] of [
-    [{ login: 'ANSA' }, 'Somebody else is called so already.'],
-    [{ login: 'no spaces' }, 'It may have letters'],
+    [{ login: 'ANSA' }, 'There is an account of this name already.'],
+    [{ login: 'no spaces' }, 'A login name has up to 100 letters'],
     [{ password: 'short' }, 'It needs at least 8 characters.'],
     [{ called: ' ' }, 'Between 1 and 80'],
   ] as const) {
@@ -45,7 +45,7 @@ it('nobody takes an account, a role or a way that the form does not give', async
   const visitor = new Visitor(service.base);
   expect((await visitor.send('/garden/specimens', joining)).status).toBe(409);
   expect((await visitor.send('/garden/join', joining, { 'sec-fetch-site': 'cross-site' })).status).toBe(403);
-  const answer = await visitor.send('/garden/join', { ...joining, login: 'sly', roles: 'keeper', '~back': '//evil.example' });
+  const answer = await visitor.send('/garden/join', { ...joining, login: 'sly', roles: 'keeper', '~wanted': '//evil.example' });
   expect(answer.headers.get('location')).toBe('/garden?welcome=true');
   expect((await visitor.get('/garden/care-rounds')).status).toBe(403);
 });

@@ -36,7 +36,7 @@ describe('starting', () => {
     writeFileSync(join(data, 'pallmist.sqlite'), 'this is no database, however long one looks at it'.repeat(50));
     await expect(startService({ ...settings, data })).rejects.toThrow(/cannot be opened/);
     writeFileSync(join(data, 'plain-file'), '');
-    await expect(startService({ ...settings, data: join(data, 'plain-file', 'below') })).rejects.toThrow(/cannot be made/);
+    await expect(startService({ ...settings, data: join(data, 'plain-file', 'below') })).rejects.toThrow(/cannot be used/);
     chmodSync(data, 0o700);
     rmSync(data, { recursive: true });
   });
@@ -50,7 +50,7 @@ describe('the console’s link', () => {
     expect(statSync(join(service.data, 'api-token')).mode & 0o077).toBe(0);
     const key = new URL(service.consoleLink).hash.slice('#key='.length);
     const enter = (given: string) =>
-      fetch(`${service.base}/-/api/v1/console/enter`, {
+      fetch(`${service.base}/~/api/v1/console/enter`, {
         method: 'POST',
         headers: { 'content-type': 'application/json' },
         body: JSON.stringify({ key: given }),
@@ -58,13 +58,13 @@ describe('the console’s link', () => {
     expect((await enter('guess')).status).toBe(401);
     const entered = await enter(key);
     const cookie = entered.headers.get('set-cookie') ?? '';
-    expect(cookie).toMatch(/^pallmist_owner=.*Path=\/-\/;.*HttpOnly; SameSite=Strict/);
+    expect(cookie).toMatch(/^pallmist_owner=.*Path=\/~\/;.*HttpOnly; SameSite=Strict/);
     expect((await enter(key)).status).toBe(401);
     const session = { cookie: cookie.split(';')[0] ?? '', 'content-type': 'application/json' };
-    const list = (headers: Record<string, string>) => fetch(`${service.base}/-/api/v1/apps`, { headers: { ...session, ...headers } });
+    const list = (headers: Record<string, string>) => fetch(`${service.base}/~/api/v1/apps`, { headers: { ...session, ...headers } });
     expect((await list({})).status).toBe(200);
     const leave = (headers: Record<string, string>) =>
-      fetch(`${service.base}/-/api/v1/console/leave`, { method: 'POST', headers: { ...session, ...headers } });
+      fetch(`${service.base}/~/api/v1/console/leave`, { method: 'POST', headers: { ...session, ...headers } });
     expect((await leave({ 'sec-fetch-site': 'cross-site' })).status).toBe(401);
     expect((await leave({ 'sec-fetch-site': 'same-origin' })).status).toBe(200);
     expect((await list({})).status).toBe(401);
@@ -73,13 +73,16 @@ describe('the console’s link', () => {
 
 it('keeps what was acknowledged: another start finds the draft and the edition', async () => {
   const source = 'pallmist: 1\napp: kept\ntitle: Kept\nmount: /kept\npages: { home: { title: Home, address: /, content: [] } }\n';
-  const first = await startTestService();
-  await first.apps.push('kept', source, undefined, undefined);
+  const data = mkdtempSync(join(tmpdir(), 'pallmist-test-'));
+  const first = await startTestService({ data });
+  await first.apps.push('kept', { source });
   await first.apps.publish('kept', undefined);
-  // A second service on the same file, while the first one still has it open.
-  const second = await startService({ ...settings, data: first.data });
+  // While the first one is at work, no second one is.
+  await expect(startService({ ...settings, data })).rejects.toThrow(/Another Pallmist service is using the directory/);
+  await first.stop();
+  const second = await startService({ ...settings, data });
   expect((await fetch(`${second.base}/kept`)).status).toBe(200);
   expect((await second.apps.draft('kept')).source).toBe(source);
   await second.stop();
-  await first.stop();
+  rmSync(data, { recursive: true });
 });

@@ -1,6 +1,6 @@
 import { writeFileSync } from 'node:fs';
-import { checkAppFile, countProblems, mayPublish, mendSource, type Problem } from '@pallmist/core';
-import type { Command } from 'commander';
+import { checkAppFile, countProblems, mayPublish, fixSource, type Problem } from '@pallmist/app';
+import { Option, type Command } from 'commander';
 import { CommandError, exit } from '../exit.ts';
 import { print } from '../output.ts';
 import { describeProblems } from '../problems.ts';
@@ -10,31 +10,32 @@ export function addCheck(program: Command): void {
   withService(program.command('check').argument('[file]', 'An app file'))
     .description('Find everything that is wrong in an app file, or in the draft that a service has.')
     .option('--app <name>', 'Check the draft of this app in the service')
-    .option('--mend', 'Change the file wherever it is known how, then check it again')
+    .option('--fix', 'Fix what can be fixed in the file, rewrite keys of older files, and check again')
+    .addOption(new Option('--mend', 'The former name of --fix').hideHelp())
     .addHelpText(
       'after',
-      '\nExamples:\n  pallmist check app.yaml\n  pallmist check app.yaml --json\n  pallmist check app.yaml --mend\n  pallmist check --app quillmoor',
+      '\nExamples:\n  pallmist check app.yaml\n  pallmist check app.yaml --json\n  pallmist check app.yaml --fix\n  pallmist check --app quillmoor',
     )
     .action(async (file: string | undefined, options: CheckOptions) => {
-      const mended = options.mend === true ? mendFile(file) : [];
+      const fixed = options.fix === true || options.mend === true ? fixFile(file) : [];
       const { name, text, problems } = await toCheck(file, options);
       const lines = () => [...describeProblems(problems, { name, text }), `${name}: ${countProblems(problems)}`];
-      print(options.json, { file: name, publishable: mayPublish(problems), mended, problems }, () => [
-        ...mended.map((problem) => `mended: ${problem.message}`),
+      print(options.json, { file: name, publishable: mayPublish(problems), fixed, problems }, () => [
+        ...fixed.map((problem) => `fixed: ${problem.message}`),
         ...lines(),
       ]);
       process.exitCode = mayPublish(problems) ? exit.done : exit.problems;
     });
 }
 
-type CheckOptions = ServiceOptions & { app?: string; mend?: boolean };
+type CheckOptions = ServiceOptions & { app?: string; fix?: boolean; mend?: boolean };
 
-/** Writes a file again with its problems mended. @returns those that were */
-function mendFile(file: string | undefined): Problem[] {
-  if (file === undefined) throw new CommandError(exit.usage, 'Only a file can be mended; name one.');
-  const { source, mended } = mendSource(readFile(file));
-  if (mended.length > 0) writeFileSync(file, source);
-  return mended;
+/** Writes a file again with its problems fixed. @returns those that were */
+function fixFile(file: string | undefined): Problem[] {
+  if (file === undefined) throw new CommandError(exit.usage, 'Only a file can be fixed; name one.');
+  const { source, fixed } = fixSource(readFile(file));
+  if (fixed.length > 0) writeFileSync(file, source);
+  return fixed;
 }
 
 async function toCheck(file: string | undefined, options: CheckOptions) {

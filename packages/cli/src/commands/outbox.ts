@@ -5,10 +5,19 @@ import { clientFor, withService, type ServiceOptions } from '../target.ts';
 
 export function addOutbox(program: Command): void {
   withService(program.command('outbox').argument('[number]', 'Number of a mail, to read it'))
-    .description('List the newest mails, or read one of them.')
-    .addHelpText('after', '\nExamples:\n  pallmist outbox\n  pallmist outbox 3')
-    .action(async (number: string | undefined, options: ServiceOptions) => {
-      const { mails } = await clientFor(options).call('listMails', {}, undefined);
+    .description('List the newest mails, or read one of them; send again what failed.')
+    .option('--resend', 'Send the mail with the number again, or all that failed')
+    .addHelpText('after', '\nExamples:\n  pallmist outbox\n  pallmist outbox 3\n  pallmist outbox --resend')
+    .action(async (number: string | undefined, options: ServiceOptions & { resend?: boolean }) => {
+      const client = clientFor(options);
+      if (options.resend === true) {
+        const answer = await client.call('resendMails', {}, number === undefined ? {} : { numbers: [Number(number)] });
+        print(options.json, answer, () => [
+          answer.resent === 0 ? 'There is nothing that could be sent again.' : `${String(answer.resent)} mails are on their way again.`,
+        ]);
+        return;
+      }
+      const { mails } = await client.call('listMails', {}, undefined);
       if (number === undefined) {
         print(options.json, { mails }, () =>
           mails.length === 0

@@ -1,5 +1,5 @@
 import type { AnswerOf } from '@pallmist/api';
-import { readAddress, writeAddress } from '@pallmist/core';
+import { readAddress, writeAddress } from '@pallmist/app';
 import type { Command } from 'commander';
 import { CommandError, exit } from '../exit.ts';
 import { columns, print } from '../output.ts';
@@ -20,7 +20,7 @@ export function addRead(program: Command): void {
     .action(async (address: string, options: ServiceOptions & { file?: string; app?: string }) => {
       const reading = await readIt(address, options);
       print(options.json, reading, () => tell(address, reading));
-      const wrong = reading.status !== 'page' || reading.problems.some(({ severity }) => severity !== 'note');
+      const wrong = reading.status !== 'found' || reading.problems.some(({ severity }) => severity !== 'note');
       process.exitCode = wrong ? exit.problems : exit.done;
     });
 }
@@ -30,7 +30,7 @@ async function readIt(address: string, options: ServiceOptions & { file?: string
     const { compiled } = appInFile(options.file);
     const reading = readAddress(compiled, address);
     const written =
-      reading.page !== undefined && reading.status === 'page' ? writeAddress(compiled, reading.page, reading.values).address : undefined;
+      reading.page !== undefined && reading.status === 'found' ? writeAddress(compiled, reading.page, reading.values).address : undefined;
     return { ...reading, ...(written === undefined ? {} : { address: written }) };
   }
   if (options.app === undefined) throw new CommandError(exit.usage, 'Name an app file with --file, or a published app with --app.');

@@ -21,10 +21,12 @@ export function addServe(program: Command): void {
     .description('Serve the published apps, the console and the HTTP interface.')
     .addHelpText('after', '\nExamples:\n  pallmist serve\n  PALLMIST_PORT=8080 pallmist serve --data /srv/pallmist')
     .action(async (options: ServeOptions) => {
+      const stopped = stopSignal();
       const service = await startHere(options);
       say(`The console opens once with: ${service.consoleLink}`);
       say(`Pallmist is ready at ${service.base}`);
-      await untilStopped(service);
+      await stopped;
+      await service.stop();
     });
 }
 
@@ -53,11 +55,18 @@ export const say = (line: string): void => {
   process.stdout.write(line + '\n');
 };
 
-/** Stays in the foreground until SIGTERM or SIGINT, then stops cleanly. */
-export async function untilStopped(service: Service): Promise<void> {
-  await new Promise<void>((resolve) => {
-    process.once('SIGTERM', resolve);
-    process.once('SIGINT', resolve);
+/**
+ * Listens for SIGTERM and SIGINT. Call it before the service starts: a signal that comes while it starts, or right after
+ * it said that it is ready, must stop it cleanly too.
+ * @returns settled by the first of them
+ */
+export function stopSignal(): Promise<void> {
+  return new Promise((resolve) => {
+    process.once('SIGTERM', () => {
+      resolve();
+    });
+    process.once('SIGINT', () => {
+      resolve();
+    });
   });
-  await service.stop();
 }

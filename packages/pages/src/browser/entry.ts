@@ -1,4 +1,4 @@
-import type { PreviousPage } from '@pallmist/core/view';
+import type { PreviousPage } from '@pallmist/app/view';
 
 /** What an entry of the browser's history holds, beside its address. */
 interface EntryState {

@@ -1,7 +1,7 @@
-import type { PageMaterial } from '@pallmist/core/view';
+import type { PageMaterial } from '@pallmist/app/view';
 
 /** The media type by which the browser asks for a page’s material instead of its document. */
-const materialType = 'application/vnd.pallmist.material+json';
+const pageDataType = 'application/vnd.pallmist.page-data+json';
 /** Milliseconds for which a page that was fetched ahead is fresh enough to be shown. */
 const freshFor = 5000;
 
@@ -14,7 +14,7 @@ export type Fetched = { material: PageMaterial } | { document: true };
 export async function fetchMaterial(address: string, signal?: AbortSignal): Promise<Fetched> {
   // Past the browser’s own cache, which takes longer to ask than the service.
   const response = await fetch(address, {
-    headers: { accept: materialType },
+    headers: { accept: pageDataType },
     redirect: 'manual',
     cache: 'no-store',
     ...(signal ? { signal } : {}),
@@ -22,7 +22,7 @@ export async function fetchMaterial(address: string, signal?: AbortSignal): Prom
   // A redirect to sign-in, an unknown record, an address of the past: each has a document that says so.
   if (response.type === 'opaqueredirect' || (response.status >= 400 && response.status < 500)) return { document: true };
   if (!response.ok) throw new Error(`status ${String(response.status)}`);
-  if (!response.headers.get('content-type')?.startsWith(materialType)) return { document: true };
+  if (!response.headers.get('content-type')?.startsWith(pageDataType)) return { document: true };
   return { material: (await response.json()) as PageMaterial };
 }
 
@@ -38,8 +38,8 @@ export async function sendForm(form: HTMLFormElement): Promise<Outcome> {
     form.enctype === 'multipart/form-data'
       ? data
       : new URLSearchParams([...data].map(([name, value]) => [name, typeof value === 'string' ? value : '']));
-  const response = await fetch(form.action, { method: 'post', headers: { accept: materialType }, body });
-  if (!response.headers.get('content-type')?.startsWith(materialType)) {
+  const response = await fetch(form.action, { method: 'post', headers: { accept: pageDataType }, body });
+  if (!response.headers.get('content-type')?.startsWith(pageDataType)) {
     // A page that says why it was not taken: shown in the place of this one it would lose what was typed.
     const text = new DOMParser().parseFromString(await response.text(), 'text/html').querySelector('main p')?.textContent;
     throw new Error(text ?? `status ${String(response.status)}`);

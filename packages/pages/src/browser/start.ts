@@ -1,4 +1,4 @@
-import type { PageMaterial } from '@pallmist/core/view';
+import type { PageMaterial } from '@pallmist/app/view';
 import { hydrate } from 'svelte';
 import Page from '../Page.svelte';
 import { takeLinks } from './links.ts';

@@ -1,6 +1,6 @@
 import { LiveAddress } from '@pallmist/browser';
-import { compileApp, readAddress, SealBook, writeAddress, type Reading, type Values } from '@pallmist/core/address';
-import { celWith, planLoad, showPage, type PageMaterial, type ShowTools } from '@pallmist/core/view';
+import { compileApp, readAddress, type Reading, SealBook, type Values, withContext, writeAddress } from '@pallmist/app/address';
+import { celWith, planLoad, showPage, type PageMaterial, type ShowTools } from '@pallmist/app/view';
 import { tick } from 'svelte';
 import type { LivePage } from '../live-page.ts';
 import { entry } from './entry.ts';
@@ -54,7 +54,7 @@ export class TakenPage implements LivePage {
   change(changes: Values, gesture?: unknown): void {
     const change = this.#address.change(changes, gesture);
     // What acts once has left the address; taken back, it goes from the page too.
-    if (change?.history === 'none') this.#follow(this.#address.reading, 'change');
+    if (change?.entry === 'none') this.#follow(this.#address.reading, 'change');
     this.#tellConsole(this.shown.address);
   }
 
@@ -105,13 +105,13 @@ export class TakenPage implements LivePage {
 
   isOwn(url: URL): boolean {
     const { mount } = this.#material.app;
-    return mount === '/' ? !url.pathname.startsWith('/-/') : url.pathname === mount || url.pathname.startsWith(`${mount}/`);
+    return mount === '/' ? !url.pathname.startsWith('/~/') : url.pathname === mount || url.pathname.startsWith(`${mount}/`);
   }
 
   /** Fetches ahead what a person seems about to open, unless it needs nothing that is not here. */
   intend(address: string): void {
     const reading = readAddress(this.#compiled.app, address);
-    if (reading.page === this.name && reading.status === 'page' && this.#planFor(reading.values) === this.#plan) return;
+    if (reading.page === this.name && reading.status === 'found' && this.#planFor(reading.values) === this.#plan) return;
     this.#ahead.begin(address);
   }
 
@@ -124,14 +124,14 @@ export class TakenPage implements LivePage {
     const { app } = this.#compiled;
     const reading = readAddress(app, address);
     // A form may have sent its values in another form than an address is written in.
-    const settled = reading.status === 'page' && !reading.former && reading.problems.length === 0 && reading.page !== undefined;
+    const settled = reading.status === 'found' && !reading.former && reading.problems.length === 0 && reading.page !== undefined;
     const written = settled ? writeAddress(app, reading.page ?? '', reading.values).address : undefined;
     const wanted = written === undefined ? address : written + hashOf(address);
-    if (reading.page === this.name && reading.status === 'page' && !reading.former && !this.#arrives(reading)) {
+    if (reading.page === this.name && reading.status === 'found' && !reading.former && !this.#arrives(reading)) {
       // Only values of this page: nothing but what depends on them is loaded.
       entry.keep();
       if (anew) this.#plan = '';
-      this.#address.go(wanted, wanted !== here());
+      this.#address.open(wanted, wanted !== here());
       return;
     }
     const turn = async () => {
@@ -165,9 +165,10 @@ export class TakenPage implements LivePage {
 
   #listen(): LiveAddress {
     const { app, today } = this.#material;
-    this.#compiled = compileApp(app, { types: this.#tools.types, today: () => today, seals: this.#seals });
+    const compiled = compileApp(app, { types: this.#tools.types });
+    this.#compiled = { ...compiled, app: withContext(compiled.app, { today: () => today, seals: this.#seals }) };
     const address = new LiveAddress(this.#compiled.app, window, () => entry.ofStep());
-    address.listen((reading, cause) => {
+    address.subscribe((reading, cause) => {
       this.#follow(reading, cause);
     });
     return address;
@@ -175,11 +176,13 @@ export class TakenPage implements LivePage {
 
   #planFor(values: Values): string {
     const { app, page, data, programs } = this.#material;
-    return JSON.stringify(planLoad(app, page, values, this.#material, celWith(programs, this.#tools.cel), data.records));
+    // The service has settled conditions by some parameters: another value of one is another page.
+    const asked = (this.#material.asks ?? []).map((name) => values[name]);
+    return JSON.stringify([planLoad(app, page, values, this.#material, celWith(programs, this.#tools.cel), data.records), asked]);
   }
 
   #follow(reading: Reading, cause: 'change' | 'history'): void {
-    if (reading.page !== this.#material.name || reading.status !== 'page') {
+    if (reading.page !== this.#material.name || reading.status !== 'found') {
       void this.#goBackTo(here());
       return;
     }

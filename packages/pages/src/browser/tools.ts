@@ -1,19 +1,19 @@
-import { parameterTypes } from '@pallmist/core/address';
-import type { PageMaterial, ShowTools } from '@pallmist/core/view';
+import { parameterTypes } from '@pallmist/app/address';
+import type { PageMaterial, ShowTools } from '@pallmist/app/view';
 import { partsFor } from '../parts.ts';
 
 /** What showing a page needs. What few pages need is fetched by those only, before they are drawn. */
 export async function toolsFor(material: PageMaterial): Promise<ShowTools> {
   const parts = partsFor(material);
   const [engine, types, forms] = await Promise.all([
-    parts.has('cel') ? import('@pallmist/core/cel') : undefined,
-    parts.has('packed') ? import('@pallmist/core/packed') : undefined,
+    parts.has('cel') ? import('@pallmist/app/cel') : undefined,
+    parts.has('packed') ? import('@pallmist/app/packed') : undefined,
     parts.has('forms') ? import('../components/forms.ts') : undefined,
     parts.has('seldom') ? import('../components/seldom.ts') : undefined,
   ]);
   return {
     cel: engine?.evaluateCel ?? (() => undefined),
     forms: forms?.formParts,
-    types: types ? { ...parameterTypes, packed: types.packed } : parameterTypes,
+    types: types ? { ...parameterTypes, packed: types.packedType } : parameterTypes,
   };
 }

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Anchor } from '@pallmist/core/view';
+  import type { Anchor } from '@pallmist/app/view';
 
   const { link, otherwise = '' }: { link: Anchor; otherwise?: string } = $props();
 </script>

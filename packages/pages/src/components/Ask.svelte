@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { AskNode } from '@pallmist/core/view';
+  import type { AskNode } from '@pallmist/app/view';
   import type { LivePage } from '../live-page.ts';
   import BoxField from './BoxField.svelte';
   import Keeps from './Keeps.svelte';

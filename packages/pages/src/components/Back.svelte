@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { BackNode } from '@pallmist/core/view';
+  import type { BackNode } from '@pallmist/app/view';
   import type { LivePage } from '../live-page.ts';
 
   const { node, live }: { node: BackNode; live: LivePage } = $props();

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Box } from '@pallmist/core/view';
+  import type { Box } from '@pallmist/app/view';
   import Labelled from './Labelled.svelte';
 
   interface Props {

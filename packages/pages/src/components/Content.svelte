@@ -1,12 +1,12 @@
 <script lang="ts">
-  import type { Node } from '@pallmist/core/view';
+  import type { Node } from '@pallmist/app/view';
   import type { LivePage } from '../live-page.ts';
   import AnchorLink from './AnchorLink.svelte';
   import Back from './Back.svelte';
+  import Checkboxes from './Checkboxes.svelte';
   import Dialog from './Dialog.svelte';
   import Image from './Image.svelte';
   import Radio from './Radio.svelte';
-  import Choices from './Choices.svelte';
   import Details from './Details.svelte';
   import { drawers } from './drawers.ts';
   import Input from './Input.svelte';
@@ -27,15 +27,14 @@
   {#each nodes as node, index (index)}
     {#if node.show === 'heading' || node.show === 'text' || node.show === 'notice'}<Text {node} />
     {:else if node.show === 'image'}<Image {node} />
-    {:else if node.show === 'link'}<p><AnchorLink link={node.link} /></p>
-    {:else if node.show === 'away'}<p><AnchorLink link={node.link} /> <small>{node.host}</small></p>
-    {:else if node.show === 'button'}<p class="button"><AnchorLink link={node.link} /></p>
+    {:else if node.show === 'link'}<p class:button={node.look === 'button'}><AnchorLink link={node.link} /></p>
+    {:else if node.show === 'site-link'}<p><AnchorLink link={node.link} /> <small>{node.host}</small></p>
     {:else if node.show === 'back'}<Back {node} {live} />
     {:else if node.show === 'navigation'}<Navigation {node} {live} />
     {:else if node.show === 'search'}<Search {node} {live} />
     {:else if node.show === 'select'}<Select {node} {live} />
     {:else if node.show === 'radio'}<Radio {node} {live} />
-    {:else if node.show === 'choices'}<Choices {node} {live} />
+    {:else if node.show === 'checkboxes'}<Checkboxes {node} {live} />
     {:else if node.show === 'toggle'}<Toggle {node} {live} />
     {:else if node.show === 'input'}<Input {node} {live} />
     {:else if node.show === 'views'}{@render draw(node.content)}

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { DetailsNode } from '@pallmist/core/view';
+  import type { DetailsNode } from '@pallmist/app/view';
   import AnchorLink from './AnchorLink.svelte';
 
   const { node }: { node: DetailsNode } = $props();

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { DialogNode } from '@pallmist/core/view';
+  import type { DialogNode } from '@pallmist/app/view';
   import type { Snippet } from 'svelte';
   import { follow } from '../follow.ts';
   import type { LivePage } from '../live-page.ts';

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { KeepingForm } from '@pallmist/core/view';
+  import type { KeepingForm } from '@pallmist/app/view';
   import type { Snippet } from 'svelte';
   import Keeps from './Keeps.svelte';
   import type { LivePage } from '../live-page.ts';

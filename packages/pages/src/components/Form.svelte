@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { FormNode } from '@pallmist/core/view';
+  import type { FormNode } from '@pallmist/app/view';
   import type { LivePage } from '../live-page.ts';
   import BoxField from './BoxField.svelte';
   import Press from './Press.svelte';
@@ -24,6 +24,7 @@
   >
     <input type="hidden" name="~form" value={node.name} />
     {#if node.seen}<input type="hidden" name="~seen" value={node.seen} />{/if}
+    {#if node.once}<input type="hidden" name="~once" value={node.once} />{/if}
     <Sheet problem={node.problem} plain={node.boxes.length === 0}>
       {#each node.boxes as box (box.name)}<BoxField {box} id="{node.id}-{box.name}" />{/each}
       <Press tone={node.removes ? 'removes' : 'main'} disabled={live.busy}>{node.button}</Press>

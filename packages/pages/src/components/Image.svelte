@@ -1,10 +1,10 @@
 <script lang="ts">
-  import type { ImageNode } from '@pallmist/core/view';
+  import type { ImageNode } from '@pallmist/app/view';
 
   const { node }: { node: ImageNode } = $props();
 </script>
 
-{#if node.source}<img src={node.source} alt={node.alternative} width={node.width} />{/if}
+{#if node.source}<img src={node.source} alt={node.alt} width={node.width} />{/if}
 
 <style>
   img {

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { InputNode } from '@pallmist/core/view';
+  import type { InputNode } from '@pallmist/app/view';
   import { boxValue } from '../box-value.ts';
   import type { LivePage } from '../live-page.ts';
   import Filter from './Filter.svelte';

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { InputsNode } from '@pallmist/core/view';
+  import type { InputsNode } from '@pallmist/app/view';
   import { boxValue } from '../box-value.ts';
   import type { LivePage } from '../live-page.ts';
   import Filter from './Filter.svelte';

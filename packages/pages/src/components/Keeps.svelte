@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { KeepingForm } from '@pallmist/core/view';
+  import type { KeepingForm } from '@pallmist/app/view';
 
   const { form }: { form: KeepingForm } = $props();
 </script>

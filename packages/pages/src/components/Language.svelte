@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { LanguageNode } from '@pallmist/core/view';
+  import type { LanguageNode } from '@pallmist/app/view';
   import { follow } from '../follow.ts';
   import type { LivePage } from '../live-page.ts';
 

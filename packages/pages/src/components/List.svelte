@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { ListNode } from '@pallmist/core/view';
+  import type { ListNode } from '@pallmist/app/view';
   import type { LivePage } from '../live-page.ts';
   import AnchorLink from './AnchorLink.svelte';
   import Empty from './Empty.svelte';

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { PagerNode } from '@pallmist/core/view';
+  import type { PagerNode } from '@pallmist/app/view';
   import { follow } from '../follow.ts';
   import type { LivePage } from '../live-page.ts';
   import Select from './Select.svelte';

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { PanelNode } from '@pallmist/core/view';
+  import type { PanelNode } from '@pallmist/app/view';
   import type { Snippet } from 'svelte';
 
   const { node, children }: { node: PanelNode; children: Snippet } = $props();

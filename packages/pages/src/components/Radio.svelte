@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { RadioNode } from '@pallmist/core/view';
+  import type { RadioNode } from '@pallmist/app/view';
   import type { LivePage } from '../live-page.ts';
   import Filter from './Filter.svelte';
   import Pills from './Pills.svelte';

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { TableNode } from '@pallmist/core/view';
+  import type { TableNode } from '@pallmist/app/view';
   import { follow } from '../follow.ts';
   import type { LivePage } from '../live-page.ts';
   import BoxField from './BoxField.svelte';
@@ -41,6 +41,7 @@
     >
       <input type="hidden" name="~form" value={form.name} />
       {#if form.seen}<input type="hidden" name="~seen" value={form.seen} />{/if}
+      {#if form.once}<input type="hidden" name="~once" value={form.once} />{/if}
       {#if form.problem}<p class="problem" role="alert" tabindex="-1">{form.problem}</p>{/if}
       {#each form.boxes as box (box.name)}<BoxField {box} id="{form.id}-{box.name}" />{/each}
     </form>

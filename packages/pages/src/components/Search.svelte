@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { SearchNode } from '@pallmist/core/view';
+  import type { SearchNode } from '@pallmist/app/view';
   import type { LivePage } from '../live-page.ts';
   import Keeps from './Keeps.svelte';
   import Press from './Press.svelte';

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { SelectNode } from '@pallmist/core/view';
+  import type { SelectNode } from '@pallmist/app/view';
   import type { LivePage } from '../live-page.ts';
   import Filter from './Filter.svelte';
   import Labelled from './Labelled.svelte';

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { ShareNode } from '@pallmist/core/view';
+  import type { ShareNode } from '@pallmist/app/view';
   import type { LivePage } from '../live-page.ts';
   import Press from './Press.svelte';
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { SignInNode } from '@pallmist/core/view';
+  import type { SignInNode } from '@pallmist/app/view';
   import Labelled from './Labelled.svelte';
   import Press from './Press.svelte';
   import Sheet from './Sheet.svelte';
@@ -8,7 +8,7 @@
 
   /** Browsers carry the part after “#” along to this page and send it nowhere: it goes on with the way back. */
   function withFragment(event: SubmitEvent) {
-    const back = event.currentTarget instanceof HTMLFormElement ? event.currentTarget.elements.namedItem('~back') : null;
+    const back = event.currentTarget instanceof HTMLFormElement ? event.currentTarget.elements.namedItem('~wanted') : null;
     if (back instanceof HTMLInputElement && back.value !== '' && !back.value.includes('#')) back.value += window.location.hash;
   }
 </script>
@@ -29,7 +29,7 @@
     </form>
   {:else}
     <form method="post" action={node.action} onsubmit={withFragment}>
-      <input type="hidden" name="~back" value={node.back} />
+      <input type="hidden" name="~wanted" value={node.back} />
       <Sheet>
         <Labelled label={node.name}>
           <input name="~name" autocomplete="username" required maxlength="100" autocapitalize="none" spellcheck="false" />
@@ -42,7 +42,7 @@
     </form>
     {#if node.byMail}
       <form method="post" action={node.action} onsubmit={withFragment}>
-        <input type="hidden" name="~back" value={node.back} />
+        <input type="hidden" name="~wanted" value={node.back} />
         <Sheet>
           <Labelled label={node.byMail.label}>
             <input name="~mail" type="email" autocomplete="email" required maxlength="200" />

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { TableNode } from '@pallmist/core/view';
+  import type { TableNode } from '@pallmist/app/view';
   import { follow } from '../follow.ts';
   import type { LivePage } from '../live-page.ts';
   import AnchorLink from './AnchorLink.svelte';

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { TabsNode } from '@pallmist/core/view';
+  import type { TabsNode } from '@pallmist/app/view';
   import type { Snippet } from 'svelte';
   import { follow } from '../follow.ts';
   import type { LivePage } from '../live-page.ts';

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { HeadingNode, NoticeNode, TextNode } from '@pallmist/core/view';
+  import type { HeadingNode, NoticeNode, TextNode } from '@pallmist/app/view';
 
   const { node }: { node: HeadingNode | TextNode | NoticeNode } = $props();
 </script>

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { ToggleNode } from '@pallmist/core/view';
+  import type { ToggleNode } from '@pallmist/app/view';
   import { follow } from '../follow.ts';
   import type { LivePage } from '../live-page.ts';
 

@@ -1,4 +1,4 @@
-import type { Node, TableNode } from '@pallmist/core/view';
+import type { Node, TableNode } from '@pallmist/app/view';
 import type { Component } from 'svelte';
 import type { LivePage } from '../live-page.ts';
 

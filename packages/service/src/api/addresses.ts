@@ -1,7 +1,8 @@
 import type { AnswerOf, BodyOf } from '@pallmist/api';
-import { readAddress, readTexts, SealBook, toPointer, writeAddress, type CompiledApp, type Problem, type Values } from '@pallmist/core';
-import type { HostedApp } from '../host/hosted-app.ts';
-import { openApp, validDays } from '../host/sealed-app.ts';
+import { readAddress, readTexts, SealBook, toPointer, writeAddress, type CompiledApp, type Problem, type Values } from '@pallmist/app';
+import type { HostedApp } from '../apps/hosted-app.ts';
+import { openedFor } from '../apps/sealed-values.ts';
+import { fillBook } from '../pages/load.ts';
 import type { Sealer } from '../seals/sealer.ts';
 import { Refused } from './problem-details.ts';
 
@@ -10,10 +11,10 @@ import { Refused } from './problem-details.ts';
  * @param asOwner sealed values are opened for the owner only: to anybody else a sealed text says nothing
  */
 export async function readFor(hosted: HostedApp, sealer: Sealer, address: string, asOwner: boolean): Promise<AnswerOf<'readAddress'>> {
-  const compiled = asOwner ? (await openApp(hosted.definition, sealer, address)).compiled : hosted.compiled;
+  const compiled = asOwner ? (await openedFor(hosted, sealer, address)).compiled : hosted.compiled;
   const reading = readAddress(compiled, address);
   const written =
-    reading.page !== undefined && reading.status === 'page' ? writeAddress(compiled, reading.page, reading.values).address : undefined;
+    reading.page !== undefined && reading.status === 'found' ? writeAddress(compiled, reading.page, reading.values).address : undefined;
   return { ...reading, ...(written === undefined ? {} : { address: written }) };
 }
 
@@ -24,10 +25,9 @@ export async function writeFor(
   body: BodyOf<'writeAddress'>,
   asOwner: boolean,
 ): Promise<AnswerOf<'writeAddress'>> {
-  const { book, compiled } = asOwner ? await openApp(hosted.definition, sealer, '') : { book: new SealBook(), compiled: hosted.compiled };
+  const { book, compiled } = asOwner ? await openedFor(hosted, sealer, '') : { book: new SealBook(), compiled: hosted.compiled };
   let written = write(compiled, body);
-  const seal = () => sealer.fill(hosted.definition.app, book, (page, parameter) => validDays(hosted.definition, page, parameter));
-  if (asOwner && (await seal())) written = write(compiled, body);
+  if (asOwner && (await fillBook(hosted, book, sealer))) written = write(compiled, body);
   if (written.address === undefined) {
     const unknownPage = written.problems.some(({ code }) => code === 'unknown-page');
     throw new Refused(unknownPage ? 404 : 422, written.problems.map(({ message }) => message).join(' '), written.problems.map(atItsValue));

@@ -1,21 +1,23 @@
 import { randomBytes, timingSafeEqual } from 'node:crypto';
-import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Request, Response } from 'express';
-import { cookieNames, readCookie, setCookie, clearCookie, type CookiePlace } from '../host/cookies.ts';
-import { isFromThisSite } from '../host/same-site.ts';
+import { clearCookie, readCookie, setCookie, type CookiePlace } from '../http/cookies.ts';
+import { isFromThisSite } from '../http/same-site.ts';
 import type { Settings } from '../settings.ts';
-import { hashToken } from '../store/sessions.ts';
-import type { Store } from '../store/open-store.ts';
+import type { Store } from '../store/store.ts';
+import { hashToken } from '../store/tokens.ts';
+import { writePrivately } from '../write-privately.ts';
 
 /** The console stays open for thirty days. */
-const lasts = 30 * 24 * 60 * 60 * 1000;
+const lifetime = 30 * 24 * 60 * 60 * 1000;
+const ownerCookie = 'pallmist_owner';
 
 /** The owner of the service: who may change apps. Known by the token on disk, or by the console’s session. */
 export class Owner {
   readonly #store: Store;
   readonly #settings: Settings;
-  readonly #token: string;
+  #token: string;
   /** Key of the one-time link that has not been used yet. */
   #key: string | undefined;
 
@@ -29,7 +31,7 @@ export class Owner {
   newConsoleLink(base: string): string {
     this.#key = randomBytes(24).toString('base64url');
     // After “#”, so that it stands in no log and is sent to nobody.
-    const link = `${base}/-/console/#key=${this.#key}`;
+    const link = `${base}/~/console/#key=${this.#key}`;
     writePrivately(join(this.#settings.data, 'console-link.txt'), link + '\n');
     return link;
   }
@@ -40,17 +42,30 @@ export class Owner {
     this.#key = undefined;
     setCookie(
       response,
-      cookieNames.owner,
-      await this.#store.sessions.begin('owner', 'owner', { age: lasts, idle: lasts }),
-      lasts,
+      ownerCookie,
+      await this.#store.sessions.begin('owner', 'owner', { age: lifetime, idle: lifetime }),
+      lifetime,
       this.#place(),
     );
     return true;
   }
 
   async leave(request: Request, response: Response): Promise<void> {
-    await this.#store.sessions.end(readCookie(request, cookieNames.owner));
-    clearCookie(response, cookieNames.owner, this.#place());
+    await this.#store.sessions.end(readCookie(request, ownerCookie));
+    clearCookie(response, ownerCookie, this.#place());
+  }
+
+  /** Closes the console in every browser. @returns in how many it was open */
+  endSessions(): Promise<number> {
+    return this.#store.sessions.endAll(['owner'], 'owner');
+  }
+
+  /** Makes a new token; the one before is void at once. */
+  renewToken(): string {
+    const token = randomBytes(32).toString('base64url');
+    writePrivately(join(this.#settings.data, 'api-token'), token + '\n');
+    this.#token = token;
+    return token;
   }
 
   /** Whether the owner asks: with the token, or from the console (then only from this very site). */
@@ -58,11 +73,11 @@ export class Owner {
     const bearer = /^Bearer (.+)$/.exec(request.headers.authorization ?? '')?.[1];
     if (bearer !== undefined) return equal(bearer, this.#token);
     if (request.method !== 'GET' && request.method !== 'HEAD' && !isFromThisSite(request, this.#settings.publicUrl)) return false;
-    return (await this.#store.sessions.login('owner', readCookie(request, cookieNames.owner))) !== undefined;
+    return (await this.#store.sessions.login('owner', readCookie(request, ownerCookie))) !== undefined;
   }
 
   #place(): CookiePlace {
-    return { path: '/-/', secure: this.#settings.publicUrl?.startsWith('https:') ?? false, sameSite: 'strict' };
+    return { path: '/~/', secure: this.#settings.publicUrl?.startsWith('https:') ?? false, sameSite: 'strict' };
   }
 }
 
@@ -75,9 +90,5 @@ function keptToken(file: string): string {
   writePrivately(file, token + '\n');
   return token;
 }
-
-const writePrivately = (file: string, text: string) => {
-  writeFileSync(file, text, { mode: 0o600 });
-};
 
 const equal = (a: string, b: string) => timingSafeEqual(Buffer.from(hashToken(a)), Buffer.from(hashToken(b)));

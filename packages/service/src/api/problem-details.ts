@@ -1,5 +1,5 @@
 import type { ProblemDetails } from '@pallmist/api';
-import type { Problem } from '@pallmist/core';
+import type { Problem } from '@pallmist/app';
 
 const titles: Record<number, string> = {
   400: 'Bad request',

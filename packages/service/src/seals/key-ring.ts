@@ -1,7 +1,9 @@
 import { randomBytes } from 'node:crypto';
-import { existsSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { z } from 'zod';
-import { StartError } from '../settings.ts';
+import { timestamp, type Clock } from '../clock.ts';
+import { StartError } from '../start-error.ts';
+import { writePrivately } from '../write-privately.ts';
 
 const keptKey = z.object({
   id: z.string().min(1),
@@ -22,11 +24,13 @@ export interface KeyInfo {
 /** The keys that seal values in addresses, in a file for the service alone. The newest seals, all of them open. */
 export class KeyRing {
   readonly #file: string;
+  readonly #clock: Clock;
   #keys: KeptKey[];
 
   /** @throws StartError when the file is there and is no key ring: to make a new one would void every sealed address */
-  constructor(file: string) {
+  constructor(file: string, clock: Clock) {
     this.#file = file;
+    this.#clock = clock;
     this.#keys = existsSync(file) ? readKeys(file) : [];
     if (this.#keys.length === 0) this.rotate();
   }
@@ -48,7 +52,7 @@ export class KeyRing {
 
   /** Makes a new key, which seals from now on; what the older ones have sealed still opens. */
   rotate(): KeyInfo {
-    const made = { id: randomBytes(6).toString('hex'), key: randomBytes(32).toString('base64url'), madeAt: new Date().toISOString() };
+    const made = { id: randomBytes(6).toString('hex'), key: randomBytes(32).toString('base64url'), madeAt: timestamp(this.#clock) };
     this.#write([...this.#keys, made]);
     return { id: made.id, madeAt: made.madeAt, current: true };
   }
@@ -62,9 +66,7 @@ export class KeyRing {
   }
 
   #write(keys: KeptKey[]): void {
-    // Written beside and then put in place, so that the file is never half a key ring.
-    writeFileSync(`${this.#file}.new`, JSON.stringify(keys, undefined, 1), { mode: 0o600 });
-    renameSync(`${this.#file}.new`, this.#file);
+    writePrivately(this.#file, JSON.stringify(keys, undefined, 1));
     this.#keys = keys;
   }
 }

@@ -1,48 +1,25 @@
-import { randomBytes } from 'node:crypto';
-import { LessThan, type DataSource, type Repository } from 'typeorm';
-import { HeldForm, type HeldFormRow } from './entities/index.ts';
-import { hashToken } from './sessions.ts';
-
-/** What somebody typed is kept for a day. */
-const lasts = 24 * 60 * 60 * 1000;
-
-/** What stood in a form that was sent. */
-export interface SentTexts {
+/** What stood in a form that was sent when the session had ended. */
+export interface HeldTexts {
+  /** The address that the form was sent to. */
   address: string;
   form: string;
+  /** What was typed, by field. */
   texts: Record<string, string>;
 }
 
+/** Where a held form comes from. */
+export interface HeldFrom {
+  /** The login name of the session that had ended; undefined where none is known. */
+  login: string | undefined;
+  /** A mark of the network address, not the address itself. */
+  network: string;
+}
+
 /** What people had typed into forms when their session had ended, until they have signed in again. */
-export class HeldFormStore {
-  readonly #forms: Repository<HeldFormRow>;
-
-  constructor(source: DataSource) {
-    this.#forms = source.getRepository(HeldForm);
-  }
-
-  /** @returns the token for the browser */
-  async hold(scope: string, { address, form, texts }: SentTexts): Promise<string> {
-    const token = randomBytes(32).toString('base64url');
-    await this.#forms.delete({ endsAt: LessThan(Date.now()) });
-    await this.#forms.insert({
-      tokenHash: hashToken(token),
-      scope,
-      address,
-      form,
-      texts: JSON.stringify(texts),
-      endsAt: Date.now() + lasts,
-    });
-    return token;
-  }
-
-  async find(scope: string, token: string): Promise<SentTexts | undefined> {
-    const row = await this.#forms.findOneBy({ tokenHash: hashToken(token), scope });
-    if (row === null || row.endsAt < Date.now()) return undefined;
-    return { address: row.address, form: row.form, texts: JSON.parse(row.texts) as Record<string, string> };
-  }
-
-  async forget(token: string): Promise<void> {
-    await this.#forms.delete({ tokenHash: hashToken(token) });
-  }
+export interface HeldFormStore {
+  /** @returns the token for the browser; undefined where this person or network address has too many, or it is too large */
+  hold(scope: string, texts: HeldTexts, from: HeldFrom): Promise<string | undefined>;
+  /** @param login who is signed in now: what another person typed is not theirs to see */
+  find(scope: string, token: string, login: string | undefined): Promise<HeldTexts | undefined>;
+  forget(token: string): Promise<void>;
 }

@@ -1,40 +1,49 @@
-import { LessThan, type DataSource, type Repository } from 'typeorm';
-import { MailEntity, type MailRow } from './entities/index.ts';
-
 /** A mail as it is to be sent. */
-export type NewMail = Pick<MailRow, 'app' | 'recipient' | 'subject' | 'text' | 'html'>;
+export interface NewMail {
+  app: string;
+  recipient: string;
+  subject: string;
+  text: string;
+  html: string;
+  /** The form that sends it, as PAGE/FORM; empty for a sign-in link. */
+  form?: string;
+  /** When it is removed, in milliseconds since 1970; by the setting when left out. */
+  removeAt?: number;
+}
+
+export type MailState = 'kept' | 'waiting' | 'sent' | 'failed';
+
+export interface MailRow extends Required<NewMail> {
+  number: number;
+  /** RFC 3339, UTC. */
+  writtenAt: string;
+  state: MailState;
+  /** How often it was tried, and what went wrong last. */
+  tries: number;
+  problem: string;
+  /** When it is tried next, in milliseconds since 1970. */
+  dueAt: number;
+}
+
+/** Which mails are counted: those of a form, or to a recipient. */
+export type CountedMails = { form: string } | { recipient: string };
 
 /** Mails, on disk before anybody is told that they are on their way. */
-export class MailStore {
-  readonly #mails: Repository<MailRow>;
-
-  constructor(source: DataSource) {
-    this.#mails = source.getRepository(MailEntity);
-  }
-
-  /** @param state `waiting` to be sent, `kept` where no mail server is configured */
-  add(mail: NewMail, state: 'waiting' | 'kept'): Promise<MailRow> {
-    return this.#mails.save({ ...mail, state, writtenAt: new Date().toISOString(), tries: 0, problem: '' } as MailRow);
-  }
-
-  waiting(): Promise<MailRow[]> {
-    return this.#mails.find({ where: { state: 'waiting' }, order: { number: 'ASC' }, take: 100 });
-  }
-
-  async update(number: number, change: Partial<MailRow>): Promise<void> {
-    await this.#mails.update({ number }, change);
-  }
-
+export interface MailStore {
+  /** @param state `waiting` to be sent, `kept` where no mail server is configured, `failed` where it cannot be sent at all */
+  add(mail: NewMail, state: 'waiting' | 'kept' | 'failed', problem?: string): Promise<MailRow>;
+  /** The mails whose time to be sent has come, the oldest first. */
+  due(most: number): Promise<MailRow[]>;
+  /** How many wait, and when the next one is due, in milliseconds since 1970. */
+  waiting(): Promise<{ count: number; next: number | undefined }>;
+  /** Notes what came of sending. @returns false where somebody else has noted it meanwhile */
+  note(mail: Pick<MailRow, 'number' | 'tries'>, change: Partial<Pick<MailRow, 'state' | 'tries' | 'problem' | 'dueAt'>>): Promise<boolean>;
+  /** Puts mails that failed, or are kept, back among those that wait. @returns how many */
+  resend(numbers: readonly number[] | 'failed'): Promise<number>;
+  count(app: string, which: CountedMails, since: string): Promise<number>;
   /** The newest mails first. @param before only those with a lower number */
-  list(app: string | undefined, before: number | undefined, most: number): Promise<MailRow[]> {
-    return this.#mails.find({
-      where: { ...(app === undefined ? {} : { app }), ...(before === undefined ? {} : { number: LessThan(before) }) },
-      order: { number: 'DESC' },
-      take: most,
-    });
-  }
-
-  find(number: number): Promise<MailRow | null> {
-    return this.#mails.findOneBy({ number });
-  }
+  list(app: string | undefined, before: number | undefined, most: number): Promise<MailRow[]>;
+  find(number: number): Promise<MailRow | undefined>;
+  /** Removes the mails whose time has come. @returns how many */
+  sweep(): Promise<number>;
 }

@@ -1,57 +1,98 @@
-import { mkdirSync } from 'node:fs';
+import { chmodSync, existsSync, mkdirSync, statSync } from 'node:fs';
 import { join } from 'node:path';
-import Libsql from 'libsql';
 import { DataSource } from 'typeorm';
-import { StartError } from '../settings.ts';
-import { AppStore } from './apps.ts';
-import { entities } from './entities/index.ts';
-import { FirstTables1700000000001 } from './migrations/1-first-tables.ts';
-import { FilesAndHeldForms1700000000002 } from './migrations/2-files-and-held-forms.ts';
-import { IdleSessionsAndMails1700000000003 } from './migrations/3-idle-sessions-and-mails.ts';
-import { ShortAddresses1700000000004 } from './migrations/4-short-addresses.ts';
-import { Arrivals1700000000005 } from './migrations/5-arrivals.ts';
-import { MailAddressesAndEntryLinks1700000000006 } from './migrations/6-mail-addresses-and-entry-links.ts';
-import { SentFiles1700000000007 } from './migrations/7-sent-files.ts';
-import { MakersOfShortAddresses1700000000008 } from './migrations/8-makers-of-short-addresses.ts';
-import { ArrivalStore } from './arrivals.ts';
-import { EntryLinkStore } from './entry-links.ts';
-import { FileStore } from './files.ts';
-import { MailStore } from './mails.ts';
-import { PeopleStore } from './people.ts';
-import { HeldFormStore } from './held-forms.ts';
-import { RecordWriter } from './record-writer.ts';
-import { RecordStore } from './records.ts';
-import { ShortAddressStore } from './short-addresses.ts';
-import { SentFileStore } from './sent-files.ts';
-import { SessionStore } from './sessions.ts';
-import type { Sqlite } from './sqlite.ts';
-import { TrialRecords } from './trial-records.ts';
+import { systemClock, type Clock } from '../clock.ts';
+import { StartError } from '../start-error.ts';
+import { prepareReader, prepareWriter, SqliteDriver } from './sqlite/driver.ts';
+import type { Store } from './store.ts';
+import { within, type Connection } from './typeorm/connection.ts';
+import { entities, RecordTable } from './typeorm/entities.ts';
+import { migrations } from './typeorm/migrations/index.ts';
+import { RecordState, TypeormRecordStore, type ChangeLog } from './typeorm/records.ts';
+import { storesOn } from './typeorm/stores.ts';
+import { WriteQueue } from './typeorm/write-queue.ts';
 
-/** Everything that is kept. What a method has acknowledged is on disk. */
-export interface Store {
-  apps: AppStore;
-  people: PeopleStore;
-  sessions: SessionStore;
-  entryLinks: EntryLinkStore;
-  records: RecordStore;
-  writer: RecordWriter;
-  trials: TrialRecords;
-  files: FileStore;
-  sentFiles: SentFileStore;
-  heldForms: HeldFormStore;
-  mails: MailStore;
-  shortAddresses: ShortAddressStore;
-  arrivals: ArrivalStore;
-  close(): Promise<void>;
+export interface StoreOptions {
+  clock?: Clock;
+  /** Days for which mails are kept. */
+  keepMailDays?: number;
 }
+
+/** Statements that a connection keeps prepared. */
+const statementCacheSize = 500;
 
 /**
  * Opens the database in a directory and brings its tables up to date.
  * @param directory made if missing
- * @throws StartError when the directory or the database cannot be used
+ * @throws StartError when the directory or the database cannot be used, or a newer version has written it
  */
-export async function openStore(directory: string): Promise<Store> {
+export async function openStore(directory: string, { clock = systemClock, keepMailDays = 30 }: StoreOptions = {}): Promise<Store> {
   const file = join(directory, 'pallmist.sqlite');
+  makeDirectory(directory);
+  const common = { type: 'better-sqlite3', driver: SqliteDriver, database: file, entities, statementCacheSize } as const;
+  const writer = new DataSource({ ...common, migrations: [...migrations], prepareDatabase: prepareWriter });
+  const reader = new DataSource({ ...common, prepareDatabase: prepareReader });
+  try {
+    await writer.initialize();
+    await refuseNewer(writer, file);
+    await writer.runMigrations({ transaction: 'each' });
+    await reader.initialize();
+    closeToOthers(file);
+  } catch (error) {
+    for (const source of [writer, reader]) if (source.isInitialized) await source.destroy();
+    if (error instanceof StartError) throw error;
+    throw new StartError(
+      `The database ${file} cannot be opened: ${reason(error)}. Check the file and its rights, or set PALLMIST_DATA to another directory.`,
+    );
+  }
+  const { ino: opened } = statSync(file);
+  const queue = new WriteQueue(writer);
+  const on: Connection = { reader: reader.manager, write: (work) => queue.run(work), clock };
+  // What was being imported when the service ended is taken by nobody any more.
+  await queue.run((manager) => manager.update(RecordTable, { state: 'staged' }, { state: 'dropped' }));
+  const state = new RecordState();
+  await state.tables.load(reader.manager);
+
+  /** Runs work on all stores in one transaction. */
+  const transaction = async <Result>(
+    work: (stores: ReturnType<typeof storesOn>, records: TypeormRecordStore) => Promise<Result>,
+  ): Promise<Result> => {
+    const log: ChangeLog = { spaces: new Set(), tables: false };
+    try {
+      const result = await queue.run(async (manager) => {
+        const inside = within(manager, clock);
+        const records = new TypeormRecordStore(inside, state, log);
+        await records.begin();
+        return work(storesOn(inside, records, keepMailDays), records);
+      });
+      await state.follow(reader.manager, log);
+      return result;
+    } finally {
+      if (log.tables) state.pendingTables--;
+    }
+  };
+  const records = new TypeormRecordStore(on, state, { spaces: new Set(), tables: false }, (work) =>
+    transaction((_, inside) => work(inside)),
+  );
+  return {
+    ...storesOn(on, records, keepMailDays),
+    transaction: (work) => transaction((stores) => work(stores)),
+    async probe() {
+      if (!existsSync(file) || statSync(file).ino !== opened) throw new Error('The database file is gone, or another one is in its place.');
+      await reader.query('SELECT COUNT(*) FROM draft');
+      await queue.run((manager) => manager.query('UPDATE draft SET revision = revision WHERE 1 = 0'));
+    },
+    async close() {
+      await queue.settled();
+      await reader.destroy();
+      // Everything stands in the one file then, which can be copied as a backup.
+      await writer.query('PRAGMA wal_checkpoint(TRUNCATE)');
+      await writer.destroy();
+    },
+  };
+}
+
+function makeDirectory(directory: string): void {
   try {
     mkdirSync(directory, { recursive: true, mode: 0o700 });
   } catch (error) {
@@ -59,60 +100,24 @@ export async function openStore(directory: string): Promise<Store> {
       `The data directory ${directory} cannot be made: ${reason(error)}. Set PALLMIST_DATA to a directory that can be written.`,
     );
   }
-  let sqlite: Sqlite | undefined;
-  const source = new DataSource({
-    type: 'better-sqlite3',
-    driver: Libsql,
-    database: file,
-    entities,
-    migrations: [
-      FirstTables1700000000001,
-      FilesAndHeldForms1700000000002,
-      IdleSessionsAndMails1700000000003,
-      ShortAddresses1700000000004,
-      Arrivals1700000000005,
-      MailAddressesAndEntryLinks1700000000006,
-      SentFiles1700000000007,
-      MakersOfShortAddresses1700000000008,
-    ],
-    migrationsRun: true,
-    synchronize: false,
-    prepareDatabase(database: Sqlite) {
-      database.exec('PRAGMA journal_mode = WAL');
-      database.exec('PRAGMA synchronous = FULL');
-      database.exec('PRAGMA busy_timeout = 4000');
-      sqlite = database;
-    },
-  });
-  try {
-    await source.initialize();
-  } catch (error) {
+}
+
+/** The database holds what people have sent: it is for this account alone, whatever its directory says. */
+function closeToOthers(file: string): void {
+  for (const name of [file, `${file}-wal`, `${file}-shm`]) if (existsSync(name)) chmodSync(name, 0o600);
+}
+
+/** A database that a later version has changed is not touched. */
+async function refuseNewer(source: DataSource, file: string): Promise<void> {
+  const tables: { name: string }[] = await source.query("SELECT name FROM sqlite_master WHERE name = 'migrations'");
+  if (tables.length === 0) return;
+  const done: { name: string }[] = await source.query('SELECT name FROM migrations');
+  const known = new Set(migrations.map((Migration) => Migration.name));
+  const unknown = done.find(({ name }) => !known.has(name) && Number(/\d+$/.exec(name)?.[0] ?? 0) > 1700000000008);
+  if (unknown)
     throw new StartError(
-      `The database ${file} cannot be opened: ${reason(error)}. Check the file and its rights, or set PALLMIST_DATA to another directory.`,
+      `The database ${file} was written by a newer version of Pallmist (${unknown.name}). Start that version, or set PALLMIST_DATA to another directory.`,
     );
-  }
-  if (sqlite === undefined) throw new StartError('The database driver did not open.');
-  const writer = new RecordWriter(sqlite);
-  const records = new RecordStore(sqlite, (app) => writer.version(app));
-  writer.onTablesChanged(() => {
-    records.forgetStatements();
-  });
-  return {
-    apps: new AppStore(source),
-    people: new PeopleStore(source),
-    sessions: new SessionStore(source),
-    entryLinks: new EntryLinkStore(source),
-    records,
-    writer,
-    trials: new TrialRecords(sqlite, writer),
-    files: new FileStore(source),
-    sentFiles: new SentFileStore(source),
-    heldForms: new HeldFormStore(source),
-    mails: new MailStore(source),
-    shortAddresses: new ShortAddressStore(source),
-    arrivals: new ArrivalStore(source),
-    close: () => source.destroy(),
-  };
 }
 
 const reason = (error: unknown) => (error instanceof Error ? error.message : String(error)).split('\n')[0] ?? '';

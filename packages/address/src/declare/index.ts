@@ -1,0 +1,10 @@
+/** Declarations, as an app file has them: made into pages that can be read and written, and checked. */
+export { compileApp, withContext, type CompileOptions } from './compile.ts';
+export type { ChoicesLists, CollectionShape, ItemDeclaration, Json, ParameterDeclaration, ParameterValue, Values } from './declaration.ts';
+export { checkPages, describePages } from './describe.ts';
+export { DeclarationError, type DeclaredType, type DeclaredTypes, type Surroundings } from './declared-type.ts';
+export { namePattern, parseTemplate, type AddressTemplate, type TemplateSegment } from './parse-template.ts';
+export { fromPointer, ProblemError, quote, toPointer, type PatchOperation, type Problem, type Severity } from './problem.ts';
+export { isRelativeDate, resolveRelativeDate, todayIn } from './relative-date.ts';
+export { parameterTypes } from './types.ts';
+export { rangeTypeNames } from '../types/range.ts';

@@ -1,0 +1,21 @@
+/** The address library: typed parameters in addresses, read and written. It depends on nothing. */
+export { page, type LinkValues, type Page, type PageValues } from './page.ts';
+export { read, type Reading } from './read.ts';
+export { write } from './write.ts';
+export { change, type Change } from './change.ts';
+export { AddressError, type AddressProblem } from './problem.ts';
+export { type CommonOptions, type Parameter, type ValueOf } from './parameter.ts';
+export { boolean } from './types/boolean.ts';
+export { choice, type Choices } from './types/choice.ts';
+export { colour } from './types/colour.ts';
+export { date, type DateOptions } from './types/date.ts';
+export { datetime } from './types/datetime.ts';
+export { integer } from './types/integer.ts';
+export { list, type ListOptions } from './types/list.ts';
+export { number } from './types/number.ts';
+export { type NumberOptions } from './types/number-limits.ts';
+export { range } from './types/range.ts';
+export { record, type RecordOptions } from './types/record.ts';
+export { sort } from './types/sort.ts';
+export { text, type TextOptions } from './types/text.ts';
+export type { ChoiceDefinition, Range, SortKey } from './values.ts';

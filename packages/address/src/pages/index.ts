@@ -1,0 +1,16 @@
+/** The addresses of an app with several pages: found, read, written, changed, taken apart for drawing. */
+export type { CallContext } from './call-context.ts';
+export { changeValues, type AppChange } from './change-values.ts';
+export type { AddressableApp, AddressablePage, CompiledApp, CompiledPage, CompiledParameter } from './compiled-app.ts';
+export { addressParts, templateParts, type AddressPart } from './parts.ts';
+export { readAddress } from './read-address.ts';
+export { readTexts } from './read-texts.ts';
+export type { ParameterReading, Reading } from './reading.ts';
+export { rejectValue } from './reject-value.ts';
+export { SealBook, type SealedValue } from './seal-book.ts';
+export type { Seals } from './seals.ts';
+export { readPlainText, Refusal, valueFrom, writePlainText } from './value-text.ts';
+export { lengthBudget, writeAddress, type WriteOptions, type Written } from './write-address.ts';
+export { decodeForShow } from '../percent.ts';
+export { longestAddress } from '../scan.ts';
+export type { Origin } from '../settle.ts';

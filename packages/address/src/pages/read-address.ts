@@ -1,0 +1,143 @@
+import type { Values } from '../declare/declaration.ts';
+import { quote, type Problem } from '../declare/problem.ts';
+import { explainLocated, mostUndeclared } from '../explain/explain.ts';
+import { nearest } from '../explain/near.ts';
+import { locateQuery, nameOf, takeMore, takeSegment } from '../locate.ts';
+import { decodeForShow } from '../percent.ts';
+import type { AddressProblem } from '../problem.ts';
+import { address, longestAddress, pathEnd, scan } from '../scan.ts';
+import { sentenceOf } from '../sentences/index.ts';
+import type { Slot } from '../template.ts';
+import { nextTurn } from '../turn.ts';
+import { enterCall } from './call-context.ts';
+import type { Claim, CompiledApp, CompiledPage } from './compiled-app.ts';
+import type { ParameterReading, Reading } from './reading.ts';
+
+/**
+ * Reads an address: finds its page and the value of each of the page's parameters.
+ * A total function: for any text there is a reading, in time linear in the text; it never throws.
+ * @param given a path with query and fragment as in RFC 3986, or a whole `http:` or `https:` URL, whose host is ignored
+ */
+export function readAddress(app: CompiledApp, given: string): Reading {
+  enterCall(app);
+  nextTurn();
+  if (!scan(given)) {
+    return given.length > longestAddress
+      ? nothing('malformed', 'address-too-long', `The address is longer than ${String(longestAddress)} characters.`, 'Shorten it.')
+      : nothing(
+          'malformed',
+          'not-an-address',
+          `${quote(given)} is not an address of the web.`,
+          'Give a path that begins with “/”, or a whole http or https URL.',
+        );
+  }
+  const segments: number[] = [];
+  const claim = claimAt(app, segments);
+  if (claim === undefined) {
+    return nothing(
+      'unknown-page',
+      'unknown-page',
+      `The app has no page at ${quote(address.slice(0, pathEnd), 80)}.`,
+      'Check the address, or start from the app’s first page.',
+    );
+  }
+  const { page } = claim;
+  const undeclared: Reading['undeclared'] = [];
+  const inPath = claim.path.map((name) => page.page.byName.get(name) as Slot);
+  // A path has fewer segments where the last one is optional.
+  const takePath = () => {
+    for (let i = 0; 2 * i < segments.length; i++) takeSegment(inPath[i] as Slot, segments[2 * i] ?? 0, segments[2 * i + 1] ?? 0);
+  };
+  takePath();
+  locateQuery(page.page, (start, from, to) => {
+    const name = nameOf(start, from);
+    // A former address may have in its query what stands in the path today.
+    const slot = claim.former ? page.page.byName.get(name) : undefined;
+    if (slot !== undefined) takeMore(slot, from, to, false);
+    else if (undeclared.length < mostUndeclared) undeclared.push({ name, text: address.slice(from, to) });
+  });
+  // What stood in its path goes before the same name in its query.
+  if (claim.former) takePath();
+  return withSentences(claim, undeclared);
+}
+
+/** Finds whose path the scanned address has, and where the segments of its path parameters stand. */
+function claimAt({ mount, finder }: CompiledApp, segments: number[]): Claim | undefined {
+  const { length } = mount;
+  if (length > 0 && (!address.startsWith(mount) || (pathEnd > length && address.charCodeAt(length) !== 47))) return undefined;
+  return pathEnd < length ? undefined : finder.find(address, length, pathEnd, segments);
+}
+
+function withSentences({ page, former }: Claim, undeclared: Reading['undeclared']): Reading {
+  const explained = explainLocated(page.page);
+  const values: Values = {};
+  const said = new Map<AddressProblem, Problem>();
+  const parameters = explained.parameters.map((entry): ParameterReading => {
+    if (entry.value !== undefined) values[entry.name] = entry.value;
+    const { problem, suggestion, ...rest } = entry;
+    if (problem === undefined) return rest as ParameterReading;
+    const sentence = sayProblem(page, problem, entry.text, suggestion);
+    said.set(problem, sentence);
+    return { ...rest, problem: sentence } as ParameterReading;
+  });
+  const reading: Reading = {
+    status: explained.status === 'found' ? 'found' : 'refused',
+    page: page.name,
+    values,
+    parameters,
+    problems: explained.problems.map((problem) => said.get(problem) ?? sayProblem(page, problem)),
+    undeclared,
+    former: former || explained.former,
+  };
+  if (explained.fragment !== undefined) reading.fragment = explained.fragment;
+  if (undeclared.length > 0) reading.problems.push(undeclaredNames(undeclared, page));
+  return reading;
+}
+
+function sayProblem(page: CompiledPage, { code, severity, parameter = '', data }: AddressProblem, text = '', suggestion?: string): Problem {
+  const label = page.byName.get(parameter)?.declaration.label;
+  if (code === 'missing') {
+    return {
+      code,
+      severity,
+      message: `The address lacks “${parameter}”${label === undefined ? '' : ` (${label})`}, without which the page makes no sense.`,
+      hint: 'Start from a page that links here.',
+      parameter,
+    };
+  }
+  const reason = sentenceOf(code, data);
+  return {
+    code,
+    severity,
+    message: `“${label ?? parameter}” cannot be ${quote(decodeForShow(text))}: ${suggestion === undefined ? reason : `${reason.slice(0, -1)}; perhaps “${suggestion}” was meant.`}`,
+    parameter,
+  };
+}
+
+/** One note for all names that the page does not declare; names with “~” are Pallmist’s own. */
+function undeclaredNames(undeclared: Reading['undeclared'], page: CompiledPage): Problem {
+  const names = [...new Set(undeclared.map(({ name }) => decodeForShow(name)))].filter((name) => !name.startsWith('~'));
+  const known = [...page.page.byName].flatMap(([name, slot]) => (slot.inPath ? [] : [name]));
+  const near = nearest(names[0] ?? '', known);
+  return {
+    code: 'undeclared',
+    severity: 'note',
+    message:
+      names.length === 0
+        ? 'The address carries names of Pallmist’s own.'
+        : `The page does not know ${names
+            .slice(0, 5)
+            .map((name) => quote(name))
+            .join(', ')}${names.length > 5 ? ' and others' : ''}.`,
+    hint: near === undefined ? 'It is ignored.' : `Perhaps “${near}” was meant.`,
+  };
+}
+
+const nothing = (status: 'unknown-page' | 'malformed', code: string, message: string, hint: string): Reading => ({
+  status,
+  values: {},
+  parameters: [],
+  problems: [{ code, severity: 'error', message, hint }],
+  undeclared: [],
+  former: false,
+});

@@ -1,0 +1,62 @@
+import { refuse } from './outcome.ts';
+
+/** What is not among the characters that RFC 3986 calls unreserved: those stand for themselves. */
+const reserved = /[^\w.~-]/;
+
+/**
+ * Percent-encodes a text as UTF-8, leaving only the unreserved characters of RFC 3986, as the simple expansion of
+ * RFC 6570 does. The text must be well-formed Unicode.
+ */
+export const encode = (text: string): string => (reserved.test(text) ? encodeOdd(text) : text);
+
+function encodeOdd(text: string): string {
+  const encoded = encodeURIComponent(text);
+  for (let i = 0; i < text.length; i++) {
+    const code = text.charCodeAt(i);
+    // Those that encodeURIComponent leaves: ! ' ( ) *
+    if (code === 33 || (code > 38 && code < 43))
+      return encoded.replace(/[!'()*]/g, (sign) => '%' + sign.charCodeAt(0).toString(16).toUpperCase());
+  }
+  return encoded;
+}
+
+/**
+ * Decodes a stretch of a query (WHATWG `application/x-www-form-urlencoded`): `+` is a space, `%XX` a byte of UTF-8.
+ * @returns undefined for escapes that are not UTF-8; that is refused with `malformed-escape`
+ */
+export function decode(text: string, from: number, to: number): string | undefined {
+  for (let i = from; i < to; i++) {
+    const code = text.charCodeAt(i);
+    if (code === 37 || code === 43) return decodeOdd(text.slice(from, to));
+  }
+  return text.slice(from, to);
+}
+
+function decodeOdd(text: string): string | undefined {
+  let spaced = '';
+  let at = 0;
+  for (let plus = text.indexOf('+'); plus >= 0; plus = text.indexOf('+', at)) {
+    spaced += text.slice(at, plus) + ' ';
+    at = plus + 1;
+  }
+  spaced += text.slice(at);
+  try {
+    return spaced.includes('%') ? decodeURIComponent(spaced) : spaced;
+  } catch {
+    return refuse('malformed-escape');
+  }
+}
+
+/** Decodes a whole text of a query. @returns undefined for escapes that are not UTF-8 */
+export const decodeText = (text: string): string | undefined => decode(text, 0, text.length);
+
+/** Decodes a stretch as far as it goes, for showing a text that may be malformed. */
+export const decodeForShow = (text: string): string => decodeText(text) ?? text;
+
+/** Whether a text stands at a place in another. For the few characters of a name this is quicker than `startsWith`. */
+export function standsAt(text: string, at: number, name: string): boolean {
+  for (let i = name.length - 1; i >= 0; i--) {
+    if (text.charCodeAt(at + i) !== name.charCodeAt(i)) return false;
+  }
+  return true;
+}

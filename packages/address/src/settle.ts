@@ -1,0 +1,89 @@
+import { beginValue, corrected, correction, refusalCode, refusalData, refuse } from './outcome.ts';
+import { noProblems, type AddressProblem } from './problem.ts';
+import { address } from './scan.ts';
+import type { Slot, Template } from './template.ts';
+import { turn } from './turn.ts';
+
+/** Told of each parameter: its value, how it came about, and what was wrong. */
+export type Note = (slot: Slot, value: unknown, origin: Origin, corrected: boolean, problem: AddressProblem | undefined) => void;
+
+/** How a value came about. */
+export type Origin = 'given' | 'default' | 'blank' | 'absent';
+
+/** What settling the slots came to. */
+export interface Settled {
+  status: 'found' | 'refused';
+  values: Record<string, unknown>;
+  problems: readonly AddressProblem[];
+  /** The address was right in the past: it is to be replaced for good by today's. */
+  former: boolean;
+}
+
+/** Turns the texts that were taken into values, in the order in which an address has them. */
+export function settle({ slots, absent }: Template, note: Note | undefined): Settled {
+  const values: Record<string, unknown> = { ...absent };
+  let problems: AddressProblem[] | undefined;
+  let status: Settled['status'] = 'found';
+  let former = false;
+  for (let index = 0; index < slots.length; index++) {
+    const slot = slots[index] as Slot;
+    const { name, refuses } = slot;
+    let problem: AddressProblem | undefined;
+    let origin: Origin = 'absent';
+    if (slot.turn === turn) {
+      beginValue();
+      const value = slot.odd === undefined && slot.from !== slot.to ? slot.read(address, slot.from, slot.to) : readOdd(slot);
+      if (value !== undefined) {
+        values[name] = value;
+        const renamed = slot.odd?.renamed === true;
+        former ||= renamed || correction === 2;
+        note?.(slot, value, textOf(slot) === '' ? 'blank' : 'given', renamed || correction !== 0, undefined);
+        continue;
+      }
+      if (refusalCode === '') origin = 'blank';
+      else {
+        problem = { code: refusalCode, severity: refuses ? 'error' : 'warning', parameter: name, data: refusalData };
+        if (refuses) {
+          status = 'refused';
+          values[name] = undefined;
+          (problems ??= []).push(problem);
+          note?.(slot, undefined, origin, false, problem);
+          continue;
+        }
+      }
+    }
+    if (slot.changing !== undefined) values[name] = slot.changing();
+    const value = values[name];
+    if (slot.required && value === undefined) {
+      status = 'refused';
+      const missing: AddressProblem = { code: 'missing', severity: 'error', parameter: name };
+      (problems ??= []).push(missing);
+      problem ??= missing;
+      if (problem !== missing) problems.push(problem);
+    } else if (problem !== undefined) (problems ??= []).push(problem);
+    note?.(slot, value, value !== undefined && origin === 'absent' ? 'default' : origin, origin === 'blank', problem);
+  }
+  return { status, values, problems: problems ?? noProblems, former };
+}
+
+/** The text that stands in the address for a slot; several with the parameter's name between them. */
+export const textOf = ({ odd, from, to }: Slot): string => odd?.raw ?? address.slice(from, to);
+
+/** Reads an empty text, or an unusual one. @returns undefined with an empty code where there is no value */
+function readOdd(slot: Slot): unknown {
+  const { name, parameter, repeated, odd } = slot;
+  let source = odd?.source ?? address.slice(slot.from, slot.to);
+  if (odd?.several !== undefined) {
+    const { several } = odd;
+    odd.raw = several.join(`&${name}=`);
+    // A form sends every box, those that were left empty too.
+    if (several.every((text) => text === '')) source = odd.raw = '';
+    else if (parameter.joins === 'items') {
+      // An item of a repeated list may hold a comma as it is.
+      source = (repeated ? several.map((text) => text.replaceAll(',', '%2C')) : several).join(',');
+      if (!repeated) corrected(0);
+    } else if (parameter.joins === 'ends') source = corrected(several.join(several.length === 2 ? '..' : ','));
+    else return refuse('repeated');
+  } else if (repeated) source = source.replaceAll(',', '%2C');
+  return source === '' && !parameter.blank ? refuse('') : slot.read(source, 0, source.length);
+}

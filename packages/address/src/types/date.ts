@@ -1,0 +1,44 @@
+import { checkLimits } from '../declare/declared-limits.ts';
+import type { DeclaredType } from '../declare/declared-type.ts';
+import { isDate, isDateAt } from '../calendar.ts';
+import { corrected, refuse } from '../outcome.ts';
+import { parameter, type CommonOptions, type Exactly, type Made } from '../parameter.ts';
+import { decode } from '../percent.ts';
+
+export interface DateOptions extends CommonOptions<string> {
+  /** Earliest and latest day, both included, as `2026-03-21`. */
+  min?: string | undefined;
+  max?: string | undefined;
+}
+
+/** A day of the Gregorian calendar, `YYYY-MM-DD` as RFC 3339 `full-date`, from 0001-01-01 to 9999-12-31. */
+export function date<const Options extends DateOptions = object>(options?: Exactly<Options, DateOptions>): Made<string, Options> {
+  const { min = '', max = '~' } = options ?? {};
+  // Texts of this form sort as the days do.
+  const limited = (value: string) => (value < min ? refuse('too-early', min) : value > max ? refuse('too-late', max) : value);
+  return parameter(
+    'date',
+    options,
+    (source, from, to) => {
+      if (isDateAt(source, from, to)) return limited(source.slice(from, to));
+      const given = decode(source, from, to);
+      if (given === undefined) return undefined;
+      const parts = given.length > 40 ? null : /^\s*([0-9]{4})-([0-9]{1,2})-([0-9]{1,2})\s*$/.exec(given);
+      if (parts === null) return refuse('not-a-date');
+      const value = `${parts[1] ?? ''}-${(parts[2] ?? '').padStart(2, '0')}-${(parts[3] ?? '').padStart(2, '0')}`;
+      if (!isDate(value)) return refuse('no-such-day');
+      return limited(value === given ? value : corrected(value));
+    },
+    (value) => (typeof value === 'string' && isDate(value) ? limited(value) : refuse('not-a-date')),
+  );
+}
+
+/** `type: date` in an app file. */
+export const declaredDate: DeclaredType = {
+  attributes: ['min', 'max'],
+  inLists: true,
+  make(declaration) {
+    checkLimits(declaration, (limit) => typeof limit === 'string' && isDate(limit), 'a date like "2026-03-21"');
+    return date(declaration as DateOptions);
+  },
+};

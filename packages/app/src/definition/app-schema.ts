@@ -1,0 +1,207 @@
+import { z } from 'zod';
+import { reasons, type Reason } from '../gate/pass.ts';
+import { component } from './content-schema.ts';
+import { parameter } from './parameter-schema.ts';
+import { condition, link, name, text, value } from './schema-parts.ts';
+
+const field = z.strictObject({
+  type: z.enum(['text', 'integer', 'number', 'boolean', 'date', 'choice', 'record', 'file']),
+  of: name.optional().describe('For a choice its choices list, for a record its collection'),
+  label: z.string().max(200).optional(),
+  required: z.boolean().optional(),
+  unique: z.boolean().optional(),
+  pattern: z.string().max(500).optional().describe('Regular expression (ECMA-262, flag u) that the whole text must match'),
+  maxLength: z.number().int().min(1).optional(),
+  min: z.union([z.number(), z.string()]).optional().describe('For a number or a date'),
+  max: z.union([z.number(), z.string()]).optional(),
+  serial: z
+    .string()
+    .regex(/^[A-Za-z0-9_-]{0,20}?0{1,9}$/, 'a beginning and as many zeros as the number has digits, as in N-0000')
+    .optional()
+    .describe('For a text: new records get the next number in this form'),
+  accept: z
+    .array(z.string().regex(/^[a-z]+\/(?:\*|[a-z0-9.+-]+)$/, 'a media type, such as image/png or image/*'))
+    .min(1)
+    .optional()
+    .describe('For a file: the media types that it may have; any when left out'),
+  maxKilobytes: z.number().int().min(1).max(20_000).optional().describe('For a file: its greatest length; 5000 when left out'),
+  help: z.string().max(500).optional().describe('A sentence for people who fill it in'),
+  sensitive: z.boolean().optional().describe('Never to stand readable in an address'),
+});
+export type FieldDefinition = z.infer<typeof field>;
+
+const collection = z.strictObject({
+  keyField: name.describe('The field that names a record in an address'),
+  titleField: name.optional().describe('The field that names a record to people; the key field when left out'),
+  data: z
+    .string()
+    .max(200)
+    .regex(/^[A-Za-z0-9_-]+\.csv$/, 'a CSV file beside the app file, such as specimens.csv')
+    .optional()
+    .describe('CSV file in the folder “data” beside the app file'),
+  fields: z.record(name, field),
+});
+export type CollectionDefinition = z.infer<typeof collection>;
+
+const where = z.strictObject({
+  field: name,
+  equals: value.optional(),
+  contains: value.optional().describe('Capitals and accents do not matter'),
+  startsWith: value.optional().describe('Capitals and accents do not matter'),
+  oneOf: value.optional().describe('A list of values'),
+  within: value.optional().describe('A range, both ends included'),
+  before: value.optional(),
+  after: value.optional(),
+  empty: z.union([z.boolean(), value]).optional().describe('Whether the field has no value'),
+  absent: z
+    .enum(['leave-out', 'nothing'])
+    .optional()
+    .describe('When the value is absent: leave the condition out (the default), or read nothing'),
+});
+
+const read = z.strictObject({
+  from: name.describe('The collection'),
+  where: z.array(where).optional(),
+  sort: value.optional().describe('A sort parameter in braces, or fields such as "name,-planted"'),
+  page: value.optional().describe('Number of the page of the list, from 1'),
+  size: z
+    .union([z.number().int().min(1).max(500), value])
+    .optional()
+    .describe('Records on a page, at most 500; 25 when left out'),
+  when: condition.optional().describe('Read only while this holds'),
+});
+export type ReadDefinition = z.infer<typeof read>;
+
+const choiceDefinition = z.union([
+  z.string(),
+  z.strictObject({
+    label: z.string(),
+    formerValues: z.array(z.string().min(1).max(100)).optional().describe('Values that stood for it in the past'),
+  }),
+]);
+
+/** Whether the platform knows a time zone of this name. */
+function isTimeZone(name: string): boolean {
+  try {
+    return new Intl.DateTimeFormat('en', { timeZone: name }).resolvedOptions().timeZone !== '';
+  } catch {
+    return false;
+  }
+}
+
+const gate = z
+  .strictObject({
+    roles: z.array(z.string().min(1).max(60)).min(1).optional().describe('Who has one of these roles'),
+    when: condition.optional().describe('For whom this holds; it may name person, param and record'),
+  })
+  .refine(({ roles, when }) => roles !== undefined || when !== undefined, 'a gate has “roles”, “when”, or both');
+
+const arrivalRule = z.strictObject({
+  when: condition.describe('Holds for the address of arrival'),
+  set: z.record(name, value).optional().describe('View state to begin with: values for parameters of the page'),
+  notice: text.optional().describe('What to say, once'),
+});
+
+const page = z.strictObject({
+  title: text,
+  address: z.string().max(500).describe('Address template (RFC 6570): /specimens/{specimen}{?tab,note}'),
+  parameters: z.record(name, parameter).optional(),
+  formerNames: z.array(name).optional().describe('Names that the page had in the past'),
+  formerAddresses: z.array(z.string().max(500)).optional().describe('Address templates of the past, with today’s names of the parameters'),
+  admit: z.union([name, gate]).optional().describe('Who may see the page: everyone, signed-in, the name of a gate of the app, or a gate'),
+  arrival: z.array(arrivalRule).optional().describe('What happens when somebody comes to the page with certain values'),
+  rows: z.record(name, read).optional().describe('The records that the page shows, by a name of your own'),
+  content: z.array(component),
+});
+export type PageDefinition = z.infer<typeof page>;
+
+const signIn = z.strictObject({
+  page: name.describe('The page with the sign-in form'),
+  afterSignIn: link.optional().describe('Where people land after sign-in when no other address was wanted'),
+  newcomers: z
+    .strictObject({
+      roles: z.array(z.string().min(1).max(60)).optional().describe('The roles that they have'),
+      afterSignUp: link
+        .optional()
+        .describe('Where they land when no other address was wanted: with a parameter that acts once, a first welcome'),
+    })
+    .optional()
+    .describe('Lets people make accounts themselves, on a page with the component sign-up'),
+  byMail: z
+    .strictObject({
+      subject: text,
+      text: text.describe('The mail’s text; {link.enter} is the address that lets one in, {person.name} whom'),
+      enter: text.optional().describe('What the link says in the mail as HTML'),
+      minutes: z.number().int().min(5).max(1440).optional().describe('How long the link is good for, once; 20 when left out'),
+    })
+    .optional()
+    .describe('Lets people come in without their password, by a link in a mail to the address that the owner has given for them'),
+  afterSignOut: link.optional().describe('Where one lands after sign-out; the sign-in page when left out'),
+  reasons: z
+    .strictObject(Object.fromEntries(reasons.map((reason) => [reason, text.optional()])) as Record<Reason, z.ZodOptional<typeof text>>)
+    .optional()
+    .describe('What the sign-in page says for each reason'),
+});
+
+const mail = z.strictObject({
+  to: text.describe('The recipient’s address'),
+  subject: text,
+  text: text.describe('The mail’s text; {link.NAME} is the address of a link, paragraphs are parted by empty lines'),
+  links: z
+    .record(name, z.strictObject({ text, to: link }))
+    .optional()
+    .describe('Links by name, each with what it says in the mail as HTML'),
+});
+export type MailDefinition = z.infer<typeof mail>;
+
+const site = z.strictObject({
+  base: z
+    .url({ protocol: /^https?$/ })
+    .refine((at) => !/[?#@]/.test(at), 'the beginning of addresses, such as https://seeds.example/shop')
+    .describe('What the site’s addresses begin with'),
+  withVisit: z.array(name).min(1).optional().describe('Values remembered for the visit that are told to the site'),
+});
+
+/** The app file, version 1. */
+export const appFile = z
+  .strictObject({
+    pallmist: z.literal(1).describe('Version of the app file'),
+    app: z.string().regex(/^[a-z][a-z0-9-]{0,39}$/, 'an app’s name has small letters, digits and “-”'),
+    title: z.string().min(1).max(200),
+    mount: z
+      .string()
+      .regex(/^(?:\/|(?:\/[A-Za-z0-9_-]+)+)$/, 'a mount is “/” or a path such as /garden')
+      .describe('Where the app stands on the site'),
+    timeZone: z
+      .string()
+      .refine(isTimeZone, 'the IANA name of a time zone, such as Europe/London')
+      .optional()
+      .describe('IANA name of the time zone in which “today” is meant; UTC when left out'),
+    choices: z.record(name, z.record(z.string().min(1).max(100), choiceDefinition)).optional(),
+    parameters: z
+      .record(name, parameter)
+      .optional()
+      .describe('Query parameters of every page, which every link takes along: a language, say'),
+    mails: z.record(name, mail).optional().describe('Mails that forms send'),
+    sites: z.record(name, site).optional().describe('Other sites that the component “site-link” may lead to'),
+    gates: z.record(name, gate).optional().describe('Gates that pages name under “admit”'),
+    language: name.optional().describe('The app’s parameter that holds the language: a choice of language tags (BCP 47)'),
+    words: z
+      .record(name, z.record(z.string(), z.string().max(5000)))
+      .optional()
+      .describe('Texts by language, for {word.NAME}'),
+    collections: z.record(name, collection).optional(),
+    signIn: signIn.optional(),
+    navigation: z
+      .array(z.strictObject({ text, to: link }))
+      .optional()
+      .describe('Links at the top of every page'),
+    pages: z.record(name, page),
+  })
+  .describe('A Pallmist app');
+export type AppDefinition = z.infer<typeof appFile>;
+
+/** The app file’s JSON Schema (draft 2020-12), for editors. */
+export function appFileJsonSchema(): object {
+  return z.toJSONSchema(appFile, { io: 'input' });
+}

@@ -1,0 +1,91 @@
+import { isCollection, isMap, isNode, isScalar, parseDocument, type Document, type Scalar } from 'yaml';
+import { modernize } from './former-keys.ts';
+import { fromPointer, type PatchOperation, type Problem, ProblemError } from '@pallmist/address/declare';
+
+/**
+ * Applies a JSON Patch (RFC 6902) to the text of an app file and keeps its comments, order and quotes. Keys of a former
+ * form are renamed on the way: the patch speaks of today's.
+ * @throws ProblemError when the text is no YAML, or an operation cannot be carried out; then nothing is changed
+ */
+export function patchSource(text: string, operations: readonly PatchOperation[]): string {
+  const document = parseDocument(text);
+  if (document.errors.length > 0) fail('yaml-syntax', 'The file is not well-formed YAML, so it cannot be changed here.', '');
+  for (const operation of modernize(document.toJS()).operations) apply(document, operation, '');
+  for (const [index, operation] of operations.entries()) apply(document, operation, `/${String(index)}`);
+  return document.toString({ lineWidth: 120 });
+}
+
+function apply(document: Document, operation: PatchOperation, place: string): void {
+  const path = keysOf(document, operation.path);
+  if (path.length === 0) fail('patch-root', 'A patch of the whole file is not supported; send the file instead.', place);
+  switch (operation.op) {
+    case 'add': {
+      const parent: unknown = document.getIn(path.slice(0, -1), true);
+      if (!isCollection(parent)) fail('patch-parent', `There is nothing at ${operation.path} to add to.`, place);
+      const last = path.at(-1);
+      if (isMap(parent)) document.setIn(path, document.createNode(operation.value));
+      else if (last === '-') (parent as { items: unknown[] }).items.push(document.createNode(operation.value));
+      else (parent as { items: unknown[] }).items.splice(Number(last), 0, document.createNode(operation.value));
+      break;
+    }
+    case 'replace':
+      if (!document.hasIn(path)) fail('patch-missing', `There is nothing at ${operation.path} to replace.`, place);
+      replaceAt(document, path, operation.value);
+      break;
+    case 'remove':
+      if (!document.deleteIn(path)) fail('patch-missing', `There is nothing at ${operation.path} to remove.`, place);
+      break;
+    case 'test': {
+      const present: unknown = (document.getIn(path, true) as { toJSON?: () => unknown } | undefined)?.toJSON?.() ?? document.getIn(path);
+      if (JSON.stringify(present) !== JSON.stringify(operation.value))
+        fail('patch-test', `What stands at ${operation.path} is another value.`, place);
+      break;
+    }
+    case 'move':
+    case 'copy': {
+      const from = keysOf(document, operation.from);
+      const node: unknown = document.getIn(from, true);
+      if (node === undefined) fail('patch-missing', `There is nothing at ${operation.from}.`, place);
+      if (operation.op === 'move' && renamedInPlace(document, from, path)) break;
+      const copy = operation.op === 'copy' ? (node as { clone(): unknown }).clone() : node;
+      if (operation.op === 'move') document.deleteIn(from);
+      document.setIn(path, copy);
+    }
+  }
+}
+
+/** Puts a value in the place of another; the comments beside it stay. */
+function replaceAt(document: Document, path: readonly (string | number)[], value: unknown): void {
+  const before: unknown = document.getIn(path, true);
+  const after = document.createNode(value);
+  if (isNode(before)) {
+    after.comment = before.comment ?? null;
+    after.commentBefore = before.commentBefore ?? null;
+  }
+  document.setIn(path, after);
+}
+
+/** A move within one map is a new name for a key, which keeps its place and its comments. */
+function renamedInPlace(document: Document, from: readonly (string | number)[], to: readonly (string | number)[]): boolean {
+  if (from.length !== to.length || from.slice(0, -1).some((key, index) => key !== to[index])) return false;
+  const parent: unknown = from.length === 1 ? document.contents : document.getIn(from.slice(0, -1), true);
+  const pair = isMap(parent) ? parent.items.find((item) => isScalar(item.key) && item.key.value === from.at(-1)) : undefined;
+  if (!pair || (isMap(parent) && parent.has(to.at(-1)))) return false;
+  (pair.key as Scalar).value = to.at(-1);
+  return true;
+}
+
+/** The keys of a pointer, with numbers where the document has lists. */
+function keysOf(document: Document, pointer: string): (string | number)[] {
+  const keys: (string | number)[] = [];
+  for (const key of fromPointer(pointer)) {
+    const parent: unknown = keys.length === 0 ? document.contents : document.getIn(keys, true);
+    keys.push(isCollection(parent) && !isMap(parent) && key !== '-' ? Number(key) : key);
+  }
+  return keys;
+}
+
+function fail(code: string, message: string, pointer: string): never {
+  const problem: Problem = { code, severity: 'error', message, pointer, hint: 'Read the file again and retry.' };
+  throw new ProblemError([problem]);
+}

@@ -1,0 +1,43 @@
+import { z } from 'zod';
+import { namePattern } from '@pallmist/address/declare';
+
+/** A name in the app file: of a page, a collection, a field, a choices list. */
+export const name = z.string().regex(namePattern, 'a name has letters, digits, “_” and “-”, and begins with a letter');
+
+/** A field, or a field of the record that it refers to: house.name. */
+export const path = z
+  .string()
+  .regex(
+    new RegExp(`${namePattern.source.slice(0, -1)}(?:\\.${namePattern.source.slice(1, -1)})?$`),
+    'a field, or a field of a reference as in house.name',
+  );
+
+/** A text that may hold CEL expressions in braces. */
+export const text = z.string().max(20_000).describe('Text; CEL expressions stand in braces, as in "Care log of {record.specimen.name}"');
+
+/** A CEL expression that is true or false. */
+export const condition = z.string().max(2000).describe('CEL expression that gives true or false, as in "has(param.q)"');
+
+/** A value: as it stands, or a whole CEL expression in braces, which keeps its type. */
+export const value = z
+  .union([z.string().max(2000), z.number(), z.boolean()])
+  .describe('A value, or one CEL expression in braces, as in "{row.accession}"');
+
+/** Values remembered for the visit that an address takes along. */
+export const withVisit = z
+  .union([z.literal(true), z.array(name).min(1)])
+  .optional()
+  .describe('Values remembered for the visit that go along where nothing else is stated: all, or those listed');
+
+/** A destination page with values for its parameters. */
+export const link = z.strictObject({
+  page: name.describe('The page it leads to'),
+  values: z.record(name, value).optional().describe('Values for the parameters of that page'),
+  keep: z
+    .union([z.literal(true), z.array(name).min(1)])
+    .optional()
+    .describe('Present values that go along, where that page has parameters of the same names: all, or those listed'),
+  withVisit,
+  window: z.enum(['same', 'new']).optional().describe('Where it opens; in the same window when left out'),
+});
+export type LinkDefinition = z.infer<typeof link>;

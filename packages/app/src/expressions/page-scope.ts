@@ -1,0 +1,90 @@
+import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
+import type { ParameterDeclaration } from '@pallmist/address/declare';
+import type { ScopeTypes } from './evaluator.ts';
+import type { ScopeType } from './scope-types.ts';
+
+type Fields = Record<string, ScopeType>;
+
+const plainTypes: Partial<Record<ParameterDeclaration['type'], ScopeType>> = {
+  integer: 'int',
+  number: 'double',
+  boolean: 'bool',
+  sort: { list: { fields: { field: 'string', descending: 'bool' } } },
+  packed: 'dyn',
+};
+
+/** The type of a parameter's value in an expression. */
+export function parameterScopeType({ type, of, items }: ParameterDeclaration): ScopeType {
+  if (type === 'list') return { list: (items && plainTypes[items.type]) ?? 'string' };
+  if (type === 'range') {
+    const end = plainTypes[of as ParameterDeclaration['type']] ?? 'string';
+    return { fields: { from: end, to: end } };
+  }
+  return plainTypes[type] ?? 'string';
+}
+
+/** What an expression may name anywhere in an app, outside a page too. */
+export const appScopeTypes: ScopeTypes = {
+  today: 'string',
+  person: { fields: { login: 'string', name: 'string', roles: { list: 'string' } } },
+  app: { fields: { title: 'string', mount: 'string' } },
+};
+
+/** The collections of an app, as far as types need them. */
+export type CollectionsPart = Pick<AppDefinition, 'collections' | 'parameters' | 'words'>;
+
+type PagePart = Pick<PageDefinition, 'parameters' | 'rows'>;
+const known = new WeakMap<PagePart, WeakMap<CollectionsPart, ScopeTypes>>();
+
+/** What the expressions of a page may name, with the type of each. Definitions do not change, so it is settled once. */
+export function pageScopeTypes(app: CollectionsPart, page: PagePart): ScopeTypes {
+  const ofPage = known.get(page) ?? new WeakMap<CollectionsPart, ScopeTypes>();
+  known.set(page, ofPage);
+  const types = ofPage.get(app) ?? settleTypes(app, page);
+  ofPage.set(app, types);
+  return types;
+}
+
+function settleTypes(app: CollectionsPart, page: PagePart): ScopeTypes {
+  const param: Fields = {};
+  const visit: Fields = {};
+  const record: Fields = {};
+  for (const [name, declaration] of Object.entries({ ...app.parameters, ...page.parameters })) {
+    (declaration.reach === 'visit' ? visit : param)[name] = parameterScopeType(declaration);
+    if (declaration.type === 'record' && declaration.of !== undefined) record[name] = recordType(app, declaration.of);
+  }
+  const label: Fields = {};
+  for (const [name, { type }] of Object.entries({ ...app.parameters, ...page.parameters }))
+    if (type === 'choice' || type === 'record') label[name] = 'string';
+  const rows: Fields = {};
+  const total: Fields = {};
+  for (const [name, read] of Object.entries(page.rows ?? {})) {
+    rows[name] = { list: recordType(app, read.from) };
+    total[name] = 'int';
+  }
+  return {
+    param: { fields: param },
+    visit: { fields: visit },
+    record: { fields: record },
+    label: { fields: label },
+    word: { fields: Object.fromEntries(Object.keys(app.words ?? {}).map((name) => [name, 'string'])) },
+    previous: { fields: { page: 'string', address: 'string' } },
+    rows: { fields: rows },
+    total: { fields: total },
+    ...appScopeTypes,
+  };
+}
+
+/** The type of a collection's records. A field that refers to a record holds that record, whose own references are keys. */
+export function recordType(app: CollectionsPart, collection: string, depth = 1): ScopeType {
+  const fields: Fields = {};
+  const definition = app.collections?.[collection];
+  for (const [name, field] of Object.entries(definition?.fields ?? {})) {
+    if (field.type === 'record') fields[name] = depth > 0 && field.of !== undefined ? recordType(app, field.of, depth - 1) : 'string';
+    else if (field.type === 'integer') fields[name] = 'int';
+    else if (field.type === 'number') fields[name] = 'double';
+    else if (field.type === 'boolean') fields[name] = 'bool';
+    else fields[name] = 'string';
+  }
+  return { fields };
+}

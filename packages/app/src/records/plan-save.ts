@@ -1,0 +1,85 @@
+import type { AppDefinition, CollectionDefinition, FieldDefinition } from '../definition/app-schema.ts';
+import type { FormFieldDefinition } from '../definition/content/forms-schema.ts';
+import { Refusal } from '@pallmist/address/pages';
+import { fieldReader, fieldText, type PlainRecord, type PlainValue } from './field-value.ts';
+
+/** What a form does to which record, read from the app file alike for forms and for rows edited in place. */
+export interface SaveRequest {
+  action: 'create' | 'change' | 'remove';
+  collection: string;
+  /** To change or remove: the record's key. */
+  key?: string | undefined;
+  fields: readonly FormFieldDefinition[];
+  /** Values that nobody types, evaluated. */
+  set: Record<string, unknown>;
+}
+
+/** What is to be done in the store. */
+export interface SavePlan {
+  action: SaveRequest['action'];
+  collection: string;
+  key?: string;
+  /** The fields that get a value, or none (`undefined`). */
+  values: PlainRecord;
+}
+
+/** Problems by field, each a sentence for the person at the form. */
+export type FieldProblems = Record<string, string>;
+
+export const fieldName = (field: FormFieldDefinition): string => (typeof field === 'string' ? field : field.field);
+
+/**
+ * Settles what a sent form saves: each text read by its field, each value set by the app file checked like a typed one.
+ * Pure; that keys are unique and that references lead somewhere, the store sees to.
+ * @param texts what was typed, by field
+ */
+export function planSave(
+  app: Pick<AppDefinition, 'choices' | 'collections'>,
+  request: SaveRequest,
+  texts: Record<string, string>,
+): { plan: SavePlan; problems: FieldProblems } {
+  const { action, collection, key } = request;
+  const plan: SavePlan = { action, collection, values: {}, ...(key === undefined ? {} : { key }) };
+  const problems: FieldProblems = {};
+  const definition = app.collections?.[collection];
+  if (definition === undefined || action === 'remove') return { plan, problems };
+  const take = (name: string, text: string) => {
+    const field = definition.fields[name];
+    if (field === undefined) return;
+    const value = readField(app, field, text);
+    if (value instanceof Refusal) problems[name] = value.message;
+    else plan.values[name] = value;
+  };
+  for (const field of request.fields) {
+    const name = fieldName(field);
+    take(name, definition.fields[name]?.type === 'boolean' ? (texts[name] ?? 'false') : (texts[name] ?? ''));
+  }
+  for (const [name, value] of Object.entries(request.set)) take(name, textOf(value, definition.fields[name], app));
+  if (action === 'create') requireAll(definition, plan, problems);
+  return { plan, problems };
+}
+
+function textOf(value: unknown, field: FieldDefinition | undefined, { collections }: Pick<AppDefinition, 'collections'>): string {
+  return fieldText(value, field?.type === 'record' ? collections?.[field.of ?? ''] : undefined);
+}
+
+function readField(
+  app: Pick<AppDefinition, 'choices' | 'collections'>,
+  field: FieldDefinition,
+  text: string,
+): PlainValue | undefined | Refusal {
+  if (text.trim() === '') {
+    if (field.required === true) return new Refusal('missing', field.type === 'choice' ? 'Choose one.' : 'This cannot be empty.');
+    return undefined;
+  }
+  return fieldReader(app, field)(text);
+}
+
+/** Fields that a new record has to have and that the form does not give, except those that count by themselves. */
+function requireAll({ fields, keyField: key }: CollectionDefinition, plan: SavePlan, problems: FieldProblems): void {
+  for (const [name, field] of Object.entries(fields)) {
+    if (field.required !== true && name !== key) continue;
+    if (field.serial !== undefined || plan.values[name] !== undefined || problems[name] !== undefined) continue;
+    problems[name] = 'This cannot be empty.';
+  }
+}

@@ -1,0 +1,144 @@
+import type { Range, SortKey } from '@pallmist/address';
+import type { Values } from '@pallmist/address/declare';
+import type { AppDefinition, PageDefinition, ReadDefinition } from '../definition/app-schema.ts';
+import { operators, type Operator } from '../definition/operators.ts';
+import { componentsIn } from '../definition/inner-content.ts';
+import { Evaluator, type EvaluateCel } from '../expressions/evaluator.ts';
+import { pageScopeTypes } from '../expressions/page-scope.ts';
+import type { Circumstances, PageData } from './material.ts';
+import { optionsFor } from './options.ts';
+
+type Plain = string | number | boolean;
+
+/** One condition, its value settled. */
+export type PlannedCondition = { field: string } & (
+  | { operator: 'equals' | 'contains' | 'startsWith' | 'before' | 'after'; value: Plain }
+  | { operator: 'oneOf'; value: Plain[] }
+  | { operator: 'within'; value: Range }
+  | { operator: 'empty'; value: boolean }
+);
+
+/** One read, with every value that it depends on. */
+export interface PlannedRead {
+  from: string;
+  where: PlannedCondition[];
+  sort: SortKey[];
+  /** Page of the list, from 1. */
+  page: number;
+  size: number;
+  /** True when an absent value says that nothing is to be read. */
+  nothing: boolean;
+}
+
+/** What a page needs from the store. Two equal plans load the same: the browser compares them before it asks. */
+export interface LoadPlan {
+  /** `by` is the unique field that names the record, where it is not the key. */
+  records: Record<string, { from: string; key: string; by?: string }>;
+  rows: Record<string, PlannedRead>;
+  /** The collections one may choose from, each with the field that names its records. */
+  options: { from: string; by?: string }[];
+}
+
+const defaultSize = 25;
+const greatestPage = 1_000_000;
+const greatestSize = 500;
+
+/** The values a page’s expressions may name before anything is loaded. */
+export function scopeBeforeLoad(
+  app: Pick<AppDefinition, 'title' | 'mount'>,
+  values: Values,
+  { person, today, visit, previous }: Circumstances,
+): Record<string, unknown> {
+  return {
+    param: values,
+    app: { title: app.title, mount: app.mount },
+    today,
+    visit,
+    // Nobody, and no page before: then “has(person.name)” is false rather than an error.
+    person: person ?? {},
+    previous: previous ?? {},
+  };
+}
+
+/**
+ * Settles what a page needs from the store for these values.
+ * @param records the page's records, once they are loaded: reads may depend on them
+ */
+export function planLoad(
+  app: Pick<AppDefinition, 'title' | 'mount' | 'collections' | 'parameters' | 'words'> & Parameters<typeof optionsFor>[1],
+  page: PageDefinition,
+  values: Values,
+  circumstances: Circumstances,
+  cel: EvaluateCel,
+  records: PageData['records'] = {},
+): LoadPlan {
+  const scope = { ...scopeBeforeLoad(app, values, circumstances), record: records };
+  const evaluator = new Evaluator(scope, pageScopeTypes(app, page), cel);
+  const plan: LoadPlan = { records: {}, rows: {}, options: [] };
+  for (const [name, declaration] of Object.entries({ ...app.parameters, ...page.parameters })) {
+    const key = values[name];
+    if (declaration.type === 'record' && declaration.of !== undefined && typeof key === 'string')
+      plan.records[name] = { from: declaration.of, key, ...(declaration.by === undefined ? {} : { by: declaration.by }) };
+  }
+  for (const [name, read] of Object.entries(page.rows ?? {})) {
+    if (evaluator.holds(read.when)) plan.rows[name] = planRead(read, evaluator);
+  }
+  for (const component of componentsIn(page.content)) {
+    for (const wanted of optionsFor(component, app, page)) {
+      if (!plan.options.some(({ from, by }) => from === wanted.from && by === wanted.by)) plan.options.push(wanted);
+    }
+  }
+  return plan;
+}
+
+function planRead(read: ReadDefinition, evaluator: Evaluator): PlannedRead {
+  const where: PlannedCondition[] = [];
+  let nothing = false;
+  for (const condition of read.where ?? []) {
+    const operator = operators.find((candidate) => condition[candidate] !== undefined) ?? 'equals';
+    const planned = planCondition(condition.field, operator, evaluator.value(condition[operator] ?? ''));
+    if (planned === undefined) nothing ||= condition.absent === 'nothing';
+    else where.push(planned);
+  }
+  const page = read.page === undefined ? 1 : Number(evaluator.value(read.page) ?? 1);
+  return {
+    from: read.from,
+    where,
+    sort: sortKeys(read.sort === undefined ? undefined : evaluator.value(read.sort)),
+    page: Number.isInteger(page) && page >= 1 ? Math.min(page, greatestPage) : 1,
+    size: pageSize(read.size === undefined ? undefined : Number(evaluator.value(read.size))),
+    nothing,
+  };
+}
+
+const pageSize = (size: number | undefined) =>
+  size === undefined || !Number.isInteger(size) || size < 1 ? defaultSize : Math.min(size, greatestSize);
+
+/** A condition with a value that its operator can use; undefined where the value is absent. */
+function planCondition(field: string, operator: Operator, value: unknown): PlannedCondition | undefined {
+  switch (operator) {
+    case 'oneOf': {
+      // A list that is empty asks for nothing in particular.
+      const values = Array.isArray(value) ? value.filter(isPlain) : isPlain(value) && value !== '' ? [value] : [];
+      return values.length === 0 ? undefined : { field, operator, value: values };
+    }
+    case 'within':
+      return typeof value === 'object' && value !== null ? { field, operator, value: value } : undefined;
+    case 'empty':
+      return typeof value === 'boolean' ? { field, operator, value } : undefined;
+    default:
+      return isPlain(value) && (value !== '' || operator === 'equals') ? { field, operator, value } : undefined;
+  }
+}
+
+const isPlain = (value: unknown): value is Plain => typeof value === 'string' || typeof value === 'number' || typeof value === 'boolean';
+
+function sortKeys(value: unknown): SortKey[] {
+  if (Array.isArray(value)) return value as SortKey[];
+  if (typeof value !== 'string') return [];
+  return value
+    .split(',')
+    .map((text) => text.trim())
+    .filter((text) => text !== '')
+    .map((text) => ({ field: text.replace(/^-/, ''), descending: text.startsWith('-') }));
+}

@@ -1,0 +1,39 @@
+import {
+  allParameterTypes,
+  appPartFor,
+  evaluateCel,
+  formParts,
+  programsFor,
+  readAddress,
+  showPage,
+  type AppDefinition,
+  type CompiledApp,
+  type PageMaterial,
+  type ShownPage,
+} from '../src/index.ts';
+
+/** Shows the page at an address, as the service does once its data are loaded. */
+export function showAt(definition: AppDefinition, compiled: CompiledApp, address: string, more: Partial<PageMaterial> = {}): ShownPage {
+  const reading = readAddress(compiled, address);
+  const name = reading.page ?? '';
+  const page = definition.pages[name];
+  if (!page) throw new Error(`There is no page at ${address}.`);
+  const { programs, cel } = programsFor(definition, page);
+  const material: PageMaterial = {
+    app: appPartFor(definition, name),
+    name,
+    page,
+    reading,
+    data: { records: {}, rows: {}, options: {} },
+    programs,
+    cel,
+    packed: false,
+    today: '2026-11-23',
+    visit: {},
+    draft: false,
+    ...more,
+  };
+  // The engine is there only where the material says that it is needed, as in a browser.
+  const engine = cel ? evaluateCel : () => undefined;
+  return showPage(material, { cel: engine, types: allParameterTypes, forms: formParts });
+}

@@ -1,0 +1,91 @@
+import {
+  checkAppFile,
+  compileApp,
+  defaultKilobytes,
+  pagePart,
+  parametersAsked,
+  todayIn,
+  type AppDefinition,
+  type CompiledApp,
+  type PageDefinition,
+  type PagePart,
+  type Problem,
+} from '@pallmist/app';
+import type { Clock } from '../clock.ts';
+
+/** An app that is being served: an edition at its mount, or a draft under `/~/draft/`. */
+export interface HostedApp {
+  definition: AppDefinition;
+  compiled: CompiledApp;
+  draft: boolean;
+  /** Number of the edition; 0 for a draft. */
+  edition: number;
+  /** Scope of its sessions, and the path of its cookie. */
+  scope: string;
+  cookiePath: string;
+  /** The greatest file that any of its fields takes, in bytes; 0 where none does. */
+  greatestFile: number;
+  /** Today in the app's time zone, YYYY-MM-DD. */
+  today(): string;
+  /** Parameters of a page at whose change a browser asks the service, since it settles conditions by them. */
+  asks(page: string): readonly string[];
+  /** What showing a page needs, once its conditions are settled; cut out once for each variant. */
+  part(name: string, settled: { page: PageDefinition; variant: string }, held: readonly number[]): PagePart;
+}
+
+/** Variants of a page, by what its conditions hide, that are kept at a time. */
+const mostVariants = 100;
+
+/** Where a draft is served. */
+export const draftMount = (app: string): string => `/~/draft/${app}`;
+
+/** A text of an app file: an edition, or, as number 0, the draft. */
+export interface AppSource {
+  source: string;
+  edition: number;
+}
+
+/**
+ * Makes an app ready to be served.
+ * @returns the problems instead when it cannot be: it has not the shape of an app file, or a pattern that would keep the
+ * service busy
+ */
+export function hostApp({ source, edition }: AppSource, clock: Clock): HostedApp | { problems: Problem[] } {
+  const draft = edition === 0;
+  const checked = checkAppFile(source);
+  if (!checked.definition || !checked.compiled) return { problems: checked.problems };
+  const definition = draft ? { ...checked.definition, mount: draftMount(checked.definition.app) } : checked.definition;
+  const today = () => todayIn(definition.timeZone ?? 'UTC', clock());
+  const parts = new Map<string, PagePart>();
+  const asks = new Map<string, readonly string[]>();
+  return {
+    definition,
+    compiled: compileApp(definition, { today }).app,
+    draft,
+    edition,
+    scope: `${draft ? 'draft' : 'live'}:${definition.app}`,
+    cookiePath: definition.mount,
+    greatestFile: greatestFileOf(definition),
+    today,
+    asks(name) {
+      let asked = asks.get(name);
+      const page = definition.pages[name];
+      if (asked === undefined) asks.set(name, (asked = page ? parametersAsked(page) : []));
+      return asked;
+    },
+    part(name, { page, variant }, held) {
+      const key = `${name} ${variant} ${held.join(',')}`;
+      let part = parts.get(key);
+      if (part === undefined) {
+        if (parts.size >= mostVariants + Object.keys(definition.pages).length) parts.clear();
+        parts.set(key, (part = pagePart(definition, name, page, held)));
+      }
+      return part;
+    },
+  };
+}
+
+function greatestFileOf({ collections = {} }: AppDefinition): number {
+  const fields = Object.values(collections).flatMap(({ fields }) => Object.values(fields));
+  return Math.max(0, ...fields.filter(({ type }) => type === 'file').map(({ maxKilobytes }) => (maxKilobytes ?? defaultKilobytes) * 1000));
+}

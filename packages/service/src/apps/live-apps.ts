@@ -1,0 +1,102 @@
+import type { Problem } from '@pallmist/app';
+import type { Logger } from 'pino';
+import type { Clock } from '../clock.ts';
+import type { EditionRow } from '../store/apps.ts';
+import type { Store } from '../store/store.ts';
+import { hostApp, type HostedApp } from './hosted-app.ts';
+
+/** An app whose newest edition cannot be served, and why. */
+export interface StuckApp {
+  app: string;
+  edition: number;
+  problems: Problem[];
+}
+
+/** The published apps, by their mounts, and the drafts that are looked at. */
+export class LiveApps {
+  readonly #store: Store;
+  readonly #clock: Clock;
+  readonly #log: Logger;
+  readonly #byName = new Map<string, HostedApp>();
+  readonly #stuck = new Map<string, StuckApp>();
+  readonly #drafts = new Map<string, { revision: number; hosted: ReturnType<typeof hostApp> }>();
+  /** Longest mounts first, so that an app inside another's path is found. */
+  #mounts: { mount: string; hosted: HostedApp }[] = [];
+
+  constructor(store: Store, clock: Clock, log: Logger) {
+    this.#store = store;
+    this.#clock = clock;
+    this.#log = log;
+  }
+
+  /** Serves every app's newest edition. One that cannot be served stops no other. */
+  async load(): Promise<void> {
+    for (const edition of await this.#store.apps.editions()) await this.serve(edition);
+  }
+
+  /** Serves an edition from now on; where it cannot be, that is noted, and the app is not served. */
+  async serve({ app, number, source }: EditionRow): Promise<void> {
+    const stuck = (problems: Problem[]) => {
+      this.#stuck.set(app, { app, edition: number, problems });
+      this.#byName.delete(app);
+      this.#log.error({ app, edition: number, problems: problems.slice(0, 3).map(({ message }) => message) }, 'an app cannot be served');
+    };
+    try {
+      const hosted = hostApp({ source, edition: number }, this.#clock);
+      if ('problems' in hosted) stuck(hosted.problems);
+      else {
+        await this.#store.records.prepare(app, hosted.definition.collections ?? {});
+        this.#byName.set(app, hosted);
+        this.#stuck.delete(app);
+      }
+    } catch (error) {
+      const message = error instanceof Error ? error.message : String(error);
+      stuck([{ code: 'not-served', severity: 'error', message: `Its tables cannot be made: ${message}` }]);
+    }
+    this.#mounts = [...this.#byName.values()]
+      .map((entry) => ({ mount: entry.compiled.mount, hosted: entry }))
+      .sort((a, b) => b.mount.length - a.mount.length);
+  }
+
+  byName(app: string): HostedApp | undefined {
+    return this.#byName.get(app);
+  }
+
+  /** How many apps are served. */
+  get size(): number {
+    return this.#byName.size;
+  }
+
+  /** Apps whose newest edition cannot be served. */
+  get stuck(): readonly StuckApp[] {
+    return [...this.#stuck.values()];
+  }
+
+  /** The apps that are served. */
+  all(): HostedApp[] {
+    return [...this.#byName.values()];
+  }
+
+  /** The app whose mount a path is in. */
+  at(path: string): HostedApp | undefined {
+    return this.#mounts.find(({ mount }) => path === mount || path.startsWith(`${mount}/`))?.hosted;
+  }
+
+  /** The draft as it is now; undefined when there is none. */
+  async draft(app: string): Promise<ReturnType<typeof hostApp> | undefined> {
+    const row = await this.#store.apps.draft(app);
+    if (!row) return undefined;
+    const kept = this.#drafts.get(app);
+    if (kept?.revision === row.revision) return kept.hosted;
+    const hosted = hostApp({ source: row.source, edition: 0 }, this.#clock);
+    if (!('problems' in hosted)) {
+      const { collections = {} } = hosted.definition;
+      const { records } = this.#store;
+      await records.prepare(app, collections);
+      const space = records.draftSpace(app);
+      if (space !== app) await records.prepare(space, collections);
+    }
+    this.#drafts.set(app, { revision: row.revision, hosted });
+    return hosted;
+  }
+}

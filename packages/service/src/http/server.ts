@@ -1,0 +1,75 @@
+import { createServer, type RequestListener, type Server } from 'node:http';
+import { Server as NetServer, type AddressInfo } from 'node:net';
+import type { Settings } from '../settings.ts';
+import { StartError } from '../start-error.ts';
+
+/** Bytes of a request’s head, which must hold an address that is far too long, so that it gets a page and not a cut line. */
+const mostHeaderBytes = 512 * 1024;
+/** Milliseconds that a request’s head has to arrive. */
+const headTime = 15_000;
+/** Milliseconds for which a connection is kept without a request. */
+const keepAlive = 10_000;
+/** Milliseconds, at a stop, in which connections are told to close with their next answer rather than cut. */
+const grace = 800;
+const closeEvery = 50;
+
+/** The HTTP server. Bodies have time limits of their own. */
+export function httpServer(listener: RequestListener): Server {
+  const server = createServer(
+    {
+      maxHeaderSize: mostHeaderBytes,
+      requestTimeout: 0,
+      headersTimeout: headTime,
+      keepAliveTimeout: keepAlive,
+      connectionsCheckingInterval: 2000,
+    },
+    listener,
+  );
+  server.on('clientError', (error: NodeJS.ErrnoException, socket) => {
+    const status = error.code === 'HPE_HEADER_OVERFLOW' ? '431 Request Header Fields Too Large' : '400 Bad Request';
+    if (socket.writable)
+      socket.end(
+        `HTTP/1.1 ${status}\r\ncontent-type: text/plain\r\nconnection: close\r\n\r\nThe request is not well-formed, or its address is far too long.\n`,
+      );
+  });
+  return server;
+}
+
+/** @returns the port @throws StartError when the server cannot listen there */
+export function listen(server: Server, { port, host }: Pick<Settings, 'port' | 'host'>): Promise<number> {
+  return new Promise((resolve, reject) => {
+    server.once('error', (error: NodeJS.ErrnoException) => {
+      const place = `${host}:${String(port)}`;
+      if (error.code === 'EADDRINUSE')
+        reject(new StartError(`Port ${String(port)} on ${host} is in use. Stop what is there, or set PALLMIST_PORT to another port.`));
+      else if (error.code === 'EACCES')
+        reject(new StartError(`The port ${String(port)} may not be used by this account. Set PALLMIST_PORT to one above 1023.`));
+      else reject(new StartError(`The service cannot listen at ${place}: ${error.message}. Check PALLMIST_HOST and PALLMIST_PORT.`));
+    });
+    server.listen(port, host, () => {
+      resolve((server.address() as AddressInfo).port);
+    });
+  });
+}
+
+/**
+ * Stops a server: nothing new is taken, what is under way is finished. A connection is closed with its next answer, so that
+ * no request on it is cut off; those without a request go after a moment, and all of them after `timeout` milliseconds.
+ */
+export async function closeServer(server: Server, timeout: number): Promise<void> {
+  server.prependListener('request', (_, response) => {
+    if (!response.headersSent) response.setHeader('connection', 'close');
+  });
+  const began = performance.now();
+  await new Promise<void>((resolve) => {
+    const closing = setInterval(() => {
+      if (performance.now() - began > timeout) server.closeAllConnections();
+      else if (performance.now() - began > grace) server.closeIdleConnections();
+    }, closeEvery);
+    // The server's own close would cut connections on which a request may be arriving.
+    NetServer.prototype.close.call(server, () => {
+      clearInterval(closing);
+      resolve();
+    });
+  });
+}

@@ -1,0 +1,109 @@
+import type { RequestListener } from 'node:http';
+import compression from 'compression';
+import express, { type Express, type NextFunction, type Request, type Response } from 'express';
+import { apiRouter } from '../api/router.ts';
+import { failureMessage, message, strayMessage } from '../pages/messages.ts';
+import { PageHost } from '../pages/page-host.ts';
+import type { ServiceParts } from '../service-parts.ts';
+import { builtFiles } from './built-files.ts';
+import { consoleFiles } from './console-files.ts';
+import { checkReadiness } from './health.ts';
+import type { LoadGuard } from './load-guard.ts';
+import { logRequests } from './request-log.ts';
+import { securityHeaders } from './security-headers.ts';
+import { version } from '../version.ts';
+
+/** Everything that the service answers to, from the outside in. All that is its own is under `/~/`. */
+export function webApp(parts: ServiceParts, guard: LoadGuard): RequestListener {
+  const { settings, live, files } = parts;
+  const web = express();
+  web.disable('x-powered-by');
+  web.set('etag', 'weak');
+  web.set('query parser', false);
+  // Forwarding headers are believed from as many proxies as settings say, and from nobody else.
+  web.set('trust proxy', settings.trustProxy);
+  web.use(logRequests(parts.log));
+  web.use(securityHeaders(settings));
+
+  web.get('/~/health', (_, response) => {
+    response.json({ status: 'ok', version, apps: live.size });
+  });
+  web.get('/~/ready', async (_, response) => {
+    const readiness = await checkReadiness(parts, guard);
+    response
+      .status(readiness.status === 'ready' ? 200 : 503)
+      .setHeader('cache-control', 'no-store')
+      .json(readiness);
+  });
+  web.use('/~/assets', builtFiles(files.pages));
+  web.use(compression({ threshold: 1024 }));
+  web.use('/~/api/v1', apiRouter(parts));
+  web.use('/~/console', consoleFiles(files.console));
+
+  const host = new PageHost(parts, guard);
+  web.use('/~/draft', async (request, response) => {
+    const app = /^\/~\/draft\/([^/?#]+)/.exec(request.originalUrl)?.[1] ?? '';
+    if (!(await parts.owner.asks(request))) {
+      host.say(
+        response,
+        message(undefined, 401, 'This is a draft', ['Drafts are shown to the owner only. Open the console by its link first.']),
+      );
+      return;
+    }
+    const hosted = await live.draft(app);
+    if (!hosted) host.say(response, message(undefined, 404, 'There is no such draft', [`No app is called “${app.slice(0, 60)}”.`]));
+    else if ('problems' in hosted) {
+      const sentences = hosted.problems
+        .slice(0, 20)
+        .map(({ message: text, line }) => (line === undefined ? text : `Line ${String(line)}: ${text}`));
+      host.say(response, message(undefined, 422, 'The draft cannot be shown yet', sentences));
+    } else await host.answer(hosted, request, response);
+  });
+
+  web.use(async (request, response) => {
+    const path = request.originalUrl.split(/[?#]/)[0] ?? '/';
+    const hosted = isOwn(path) ? undefined : live.at(path);
+    if (hosted) await host.answer(hosted, request, response);
+    else host.say(response, strayMessage(path, live.all()));
+  });
+
+  web.use((error: unknown, request: Request, response: Response, next: NextFunction) => {
+    if (response.headersSent) {
+      next(error);
+      return;
+    }
+    const status = statusOf(error);
+    if (status < 500) {
+      const sentence = status !== 400 && error instanceof Error ? error.message : 'The request is not well-formed.';
+      host.say(response, message(live.at(request.path), status, 'That could not be taken', [sentence]));
+      return;
+    }
+    request.log.error({ err: error }, 'request failed');
+    host.say(response, failureMessage(live.at(request.path)));
+  });
+  return atTheDoor(web, guard, (path) => {
+    const hosted = isOwn(path) ? undefined : live.at(path);
+    return hosted && host.busyPage(hosted);
+  });
+}
+
+/** Pallmist’s own paths: health, readiness, the console, the HTTP interface. */
+const isOwn = (path: string) => path === '/~' || path.startsWith('/~/');
+
+/** Tells those who would wait too long at once, before anything is done for them; what is Pallmist’s own is let in. */
+function atTheDoor(web: Express, guard: LoadGuard, busyPage: (path: string) => string | undefined): RequestListener {
+  return (request, response) => {
+    const page = guard.isOverloaded ? busyPage(request.url?.split('?')[0] ?? '') : undefined;
+    if (page === undefined) {
+      web(request, response);
+      return;
+    }
+    const more = request.method === 'POST' ? { connection: 'close' } : {};
+    response.writeHead(503, { 'content-type': 'text/html; charset=utf-8', 'retry-after': '2', 'cache-control': 'no-store', ...more });
+    response.end(page);
+  };
+}
+
+/** The status that an error carries, as ours and those of Express do. */
+export const statusOf = (error: unknown): number =>
+  typeof error === 'object' && error !== null && 'status' in error && typeof error.status === 'number' ? error.status : 500;

@@ -1,0 +1,149 @@
+import {
+  admissionOf,
+  arrive,
+  Evaluator,
+  evaluateCel,
+  followBack,
+  ownNames,
+  ownValue,
+  pageScopeTypes,
+  passGate,
+  planLoad,
+  readAddress,
+  reasonIn,
+  rootsOf,
+  scopeBeforeLoad,
+  signInAddress,
+  writeAddress,
+  type Circumstances,
+  type CompiledApp,
+  type PageMaterial,
+  type Passage,
+  type Person,
+  type Reading,
+  type Reason,
+} from '@pallmist/app';
+import type { Request } from 'express';
+import type { HostedApp } from '../apps/hosted-app.ts';
+import type { AppCookies } from '../http/cookies.ts';
+import type { Store } from '../store/store.ts';
+import { loadRecords, recordSpace } from './load-data.ts';
+import { message, readingMessage } from './messages.ts';
+import type { PreviousPages } from './previous-pages.ts';
+import { firstAfterSignIn } from './sign-in.ts';
+import { leads, says, type Admitted, type Elsewhere, type ReadRequest, type Step } from './steps.ts';
+import type { VisitMemory } from './visit.ts';
+
+export interface AdmitParts {
+  store: Store;
+  cookies: AppCookies;
+  visit: VisitMemory;
+  previous: PreviousPages;
+}
+
+/** Asks the gate, and sends on whoever is led elsewhere: to sign in, to today’s address, to where what acts once has acted. */
+export async function admit(read: ReadRequest, { store, cookies, visit, previous }: AdmitParts): Promise<Step<Admitted>> {
+  const { hosted, request, response, as, app, reading, name, page, compiled, arrivedBy } = read;
+  const { signIn } = hosted.definition;
+  const person = await personOf(store, cookies, hosted, request);
+  const entering = await enteringBy(store, hosted, reading);
+  if (entering === 'link-expired')
+    return leads(303, person ? firstAfterSignIn(hosted, person) : signInAddress(app, name, undefined, 'link-expired'));
+  if (person && as === 'document' && name === signIn?.page && reasonIn(reading) === 'sign-in-needed') {
+    // Signed in already: straight to where the person meant to go.
+    return leads(303, followBack(app, name, ownValue(reading, ownNames.wanted)) ?? firstAfterSignIn(hosted, person));
+  }
+  const passage = await passageOf(read, store, person);
+  if (passage !== 'admitted') return { elsewhere: turnAway(hosted, request, reading, passage) };
+  if (reading.status !== 'found') return says(readingMessage(hosted, reading));
+  if (reading.former) return leads(301, todaysAddress(app, reading));
+
+  const before = previous.of(hosted, request, response, name, as === 'document');
+  const circumstances: Circumstances = {
+    today: hosted.today(),
+    visit: compiled.leavesAddress ? await visit.remember(hosted, reading, request, response) : visit.remembered(hosted, request),
+    ...(person ? { person } : {}),
+    ...(before ? { previous: before } : {}),
+  };
+  const stated = new Set(reading.parameters.flatMap((parameter) => (parameter.text === undefined ? [] : [parameter.name])));
+  const arrival = arrive(hosted.definition, page, compiled, { values: reading.values, stated }, circumstances, evaluateCel);
+  if (as === 'document' && arrivedBy === undefined) {
+    const to = settledAddress(app, reading, arrival.values, stated);
+    if (to !== undefined && to !== request.originalUrl) {
+      visit.keepArrival(hosted, to, request.originalUrl, response);
+      return leads(303, to);
+    }
+  }
+  return {
+    ...read,
+    reading: { ...reading, values: arrival.values },
+    circumstances,
+    held: arrival.held,
+    entering,
+    repeats: entering === undefined && arrivedBy === undefined && cookies.read(hosted, request, 'held') === undefined,
+  };
+}
+
+/** Who is signed in to this app in this browser. */
+export async function personOf(store: Store, cookies: AppCookies, hosted: HostedApp, request: Request): Promise<Person | undefined> {
+  const login = await store.sessions.login(hosted.scope, cookies.read(hosted, request, 'person'));
+  return login === undefined ? undefined : store.people.find(hosted.definition.app, login);
+}
+
+/** Whom the link of a mail lets in; `ended` when it does not any more. Nothing is used up by looking. */
+async function enteringBy(store: Store, hosted: HostedApp, reading: Reading): Promise<PageMaterial['entering'] | 'link-expired'> {
+  const { app, signIn } = hosted.definition;
+  const token = signIn?.byMail && reading.page === signIn.page ? ownValue(reading, ownNames.enter) : undefined;
+  if (token === undefined) return undefined;
+  const login = await store.entryLinks.login(hosted.scope, token);
+  const person = login === undefined ? undefined : await store.people.find(app, login);
+  return person ? { name: person.name, token } : 'link-expired';
+}
+
+/** Asks the gate; records are loaded for it only where its condition names them. */
+async function passageOf({ hosted, page, reading }: ReadRequest, store: Store, person: Person | undefined): Promise<Passage> {
+  const { definition } = hosted;
+  const admission = admissionOf(page.admit, definition.gates);
+  const condition = typeof admission === 'object' ? admission.when : undefined;
+  if (condition === undefined) return passGate(admission, person, () => false);
+  const circumstances = { today: hosted.today(), visit: {}, ...(person ? { person } : {}) };
+  const plan = planLoad(definition, page, reading.values, circumstances, evaluateCel);
+  const record = rootsOf(condition).has('record')
+    ? (await loadRecords(store.records, recordSpace(store, hosted), definition, plan, undefined)).records
+    : {};
+  const scope = { ...scopeBeforeLoad(definition, reading.values, circumstances), record };
+  const evaluator = new Evaluator(scope, pageScopeTypes(definition, page), evaluateCel);
+  return passGate(admission, person, (wanted) => evaluator.holds(wanted));
+}
+
+/** To the sign-in page, which remembers the way; or, with an account that is not enough, a page that says so. */
+function turnAway(hosted: HostedApp, request: Request, reading: Reading, passage: Passage): Elsewhere {
+  const signInPage = hosted.definition.signIn?.page ?? '';
+  const wayIn = (why: Reason) => signInAddress(hosted.compiled, signInPage, request.originalUrl, why, reading.values);
+  if (passage === 'sign-in') return { redirect: { status: 303, to: wayIn('sign-in-needed') }, needsSignIn: true };
+  const refused = message(hosted, 403, 'This page is not open to you', ['The account that you are signed in with may not see it.']);
+  refused.message.ways.unshift({ text: 'Sign in with another account', href: wayIn('other-account') });
+  return { say: refused };
+}
+
+/** Where an address leads to that holds what acts once, is remembered, or sets view state; undefined where it stays. */
+function settledAddress(app: CompiledApp, reading: Reading, values: Reading['values'], stated: ReadonlySet<string>): string | undefined {
+  const { page = '' } = reading;
+  const leaves = [...stated].some((name) => {
+    const parameter = app.pages.get(page)?.byName.get(name);
+    return parameter?.declaration.once === true || parameter?.remembered === true;
+  });
+  const write = (given: Reading['values']) => writeAddress(app, page, given, { afterArrival: true }).address;
+  const to = write(values);
+  return leaves || to !== write(reading.values) ? to : undefined;
+}
+
+/** Today's address of a page that was asked for by a former one; names that nobody declared stay. */
+function todaysAddress(app: CompiledApp, { page = '', values, undeclared }: Reading): string {
+  const address = writeAddress(app, page, values).address ?? (app.mount || '/');
+  const rest = undeclared.map(({ name, text }) => `${name}=${text}`).join('&');
+  return rest === '' ? address : `${address}${address.includes('?') ? '&' : '?'}${rest}`;
+}
+
+/** Whether the form of a page was sent to an address that reads as one of the app’s pages. */
+export const pageAt = (hosted: HostedApp, address: string): string | undefined => readAddress(hosted.compiled, address).page;

@@ -1,0 +1,195 @@
+import {
+  celWith,
+  dataToSend,
+  Evaluator,
+  evaluateCel,
+  fieldsOn,
+  isSettledBeforeLoad,
+  pageScopeTypes,
+  planLoad,
+  quote,
+  readAddress,
+  rejectValue,
+  scopeBeforeLoad,
+  settlePage,
+  showPage,
+  type FormState,
+  type PageData,
+  type PageDefinition,
+  type PageFields,
+  type PageMaterial,
+  type SealBook,
+} from '@pallmist/app';
+import { validDays } from '../apps/sealed-values.ts';
+import type { HostedApp } from '../apps/hosted-app.ts';
+import type { AppCookies } from '../http/cookies.ts';
+import type { Sealer } from '../seals/sealer.ts';
+import type { Store } from '../store/store.ts';
+import { loadLists, loadRecords, recordSpace, type MissingRecord } from './load-data.ts';
+import { missingMessage } from './messages.ts';
+import { says, tools, type Admitted, type Loaded, type Step } from './steps.ts';
+
+const fieldsOfPages = new WeakMap<PageDefinition, PageFields>();
+
+/** The fields that the service reads of a page’s records; the same for every request. */
+function serviceFields({ definition }: HostedApp, page: PageDefinition): PageFields {
+  let fields = fieldsOfPages.get(page);
+  if (fields === undefined) fieldsOfPages.set(page, (fields = fieldsOn(definition, page, 'service')));
+  return fields;
+}
+
+/** Variants of pages by what conditions hide before anything is loaded, so that each is the same object for the same app. */
+const variants = new WeakMap<PageDefinition, Map<string, PageDefinition>>();
+
+function sameVariant(page: PageDefinition, settled: { page: PageDefinition; variant: string }): PageDefinition {
+  let known = variants.get(page);
+  if (known === undefined || known.size > 100) variants.set(page, (known = new Map<string, PageDefinition>()));
+  const present = known.get(settled.variant);
+  if (present === undefined) known.set(settled.variant, settled.page);
+  return present ?? settled.page;
+}
+
+export interface LoadParts {
+  store: Store;
+  cookies: AppCookies;
+  sealer: Sealer;
+}
+
+/**
+ * Loads what an admitted page needs, and settles what it hides: conditions that name more than the address and the
+ * language are the service’s, and nothing of what they hide is sent.
+ */
+export async function load(admitted: Admitted, { store, cookies, sealer }: LoadParts): Promise<Step<Loaded>> {
+  const { hosted, name, page, circumstances, held, book, request } = admitted;
+  const { definition } = hosted;
+  const before = new Evaluator(
+    scopeBeforeLoad(definition, admitted.reading.values, circumstances),
+    pageScopeTypes(definition, page),
+    evaluateCel,
+  );
+  const early = settlePage(page, (condition) => (isSettledBeforeLoad(condition) ? before.holds(condition) : undefined));
+  const earlyPage = sameVariant(page, early);
+  const loaded = await loadData(admitted, earlyPage, store);
+  if (loaded.missing) return says(missingMessage(hosted, name, loaded.missing));
+  const { data, reading } = loaded;
+
+  const after = new Evaluator(
+    {
+      ...before.scope,
+      param: reading.values,
+      record: data.records,
+      rows: each(data.rows, (found) => found.rows),
+      total: each(data.rows, (found) => found.total),
+      label: labelsOf(admitted, data, reading.values),
+    },
+    pageScopeTypes(definition, page),
+    evaluateCel,
+  );
+  const late = settlePage(earlyPage, (condition) => after.holds(condition));
+  const variant = `${early.variant}/${late.variant}`;
+  const part = hosted.part(name, { page: late.page, variant }, held);
+  const forms = await heldForms(admitted, store, cookies);
+  const asks = hosted.asks(name);
+  const common = {
+    ...circumstances,
+    name,
+    reading,
+    packed: part.packed,
+    draft: hosted.draft,
+    ...(admitted.entering ? { entering: admitted.entering } : {}),
+    ...(held.length > 0 ? { arrival: held } : {}),
+    ...(forms ? { forms } : {}),
+  };
+  let material: PageMaterial = {
+    ...common,
+    app: part.app,
+    page: part.page,
+    programs: part.programs,
+    cel: part.cel,
+    data: dataToSend(data, part),
+    ...(asks.length > 0 ? { asks: [...asks] } : {}),
+  };
+  if (part.sealed) material = await sealed(hosted, material, book, sealer);
+  const service = { page: part.service.page, material: { ...common, app: part.service.app, page: part.service.page, cel: true, data } };
+  return { ...admitted, repeats: admitted.repeats && !part.sealed, reading, data, material, service, request };
+}
+
+const each = <Value, Result>(all: Record<string, Value>, pick: (value: Value) => Result) =>
+  Object.fromEntries(Object.entries(all).map(([name, value]) => [name, pick(value)]));
+
+/** What people call the value of each choice and record parameter, as far as conditions may name it. */
+function labelsOf(
+  { hosted: { definition }, page }: Admitted,
+  data: PageData,
+  values: Admitted['reading']['values'],
+): Record<string, string> {
+  const labels: Record<string, string> = {};
+  for (const [name, { type, of = '' }] of Object.entries({ ...definition.parameters, ...page.parameters })) {
+    const value = values[name];
+    const record = data.records[name];
+    const choice = typeof value === 'string' ? definition.choices?.[of]?.[value] : undefined;
+    const collection = definition.collections?.[of];
+    const title = record?.[collection?.titleField ?? ''] ?? record?.[collection?.keyField ?? ''];
+    if (type === 'choice' && choice !== undefined) labels[name] = typeof choice === 'string' ? choice : choice.label;
+    else if (type === 'record' && typeof title === 'string') labels[name] = title;
+  }
+  return labels;
+}
+
+/**
+ * Loads a page’s data. A record that there is not is treated as any wrong value: where the page can do without it, the
+ * page is shown without it and says so.
+ */
+async function loadData(
+  { hosted, app, compiled, circumstances, reading: given }: Admitted,
+  page: PageDefinition,
+  store: Store,
+): Promise<{ data: PageData; reading: Admitted['reading']; missing?: MissingRecord }> {
+  const { definition } = hosted;
+  const fields = serviceFields(hosted, page);
+  const space = recordSpace(store, hosted);
+  const cel = celWith(undefined, evaluateCel);
+  for (let reading = given; ;) {
+    const planWith = (records?: PageData['records']) => planLoad(definition, page, reading.values, circumstances, cel, records);
+    const { records, missing } = await loadRecords(store.records, space, definition, planWith(), fields);
+    const first = missing[0];
+    if (first === undefined) {
+      const lists = await loadLists(store.records, space, definition, planWith(records), fields);
+      return { data: { records, ...lists }, reading };
+    }
+    const label = page.parameters?.[first.parameter]?.label ?? first.parameter;
+    const sentence = `“${label}” cannot be ${quote(first.key)}: There is no such record.`;
+    reading = rejectValue(app, compiled, reading, first.parameter, 'unknown-record', sentence);
+    if (reading.status !== 'found' || reading.values[first.parameter] !== undefined)
+      return { data: { records, rows: {}, options: {} }, reading, missing: first };
+  }
+}
+
+/** What was typed when the session had ended, for the page that its person has come back to. */
+async function heldForms(
+  { hosted, request, circumstances, name }: Admitted,
+  store: Store,
+  cookies: AppCookies,
+): Promise<Record<string, FormState> | undefined> {
+  const token = cookies.read(hosted, request, 'held');
+  const held = token === undefined ? undefined : await store.heldForms.find(hosted.scope, token, circumstances.person?.login);
+  if (held === undefined || readAddress(hosted.compiled, held.address).page !== name) return undefined;
+  return {
+    [held.form]: {
+      values: held.texts,
+      problems: {},
+      problem: 'Your session had ended, so this was not saved. Here it is again: please send it once more.',
+    },
+  };
+}
+
+/** Shows the page once to learn what its links need sealed, and encloses that. */
+async function sealed(hosted: HostedApp, material: PageMaterial, book: SealBook, sealer: Sealer): Promise<PageMaterial> {
+  showPage(material, { ...tools, seals: book });
+  await fillBook(hosted, book, sealer);
+  return { ...material, seals: book.values };
+}
+
+/** Seals what is wanted of a book. @returns whether there was anything */
+export const fillBook = (hosted: HostedApp, book: SealBook, sealer: Sealer): Promise<boolean> =>
+  sealer.fill(hosted.definition.app, book, (page, parameter) => validDays(hosted.definition, page, parameter));

@@ -1,0 +1,62 @@
+import { readAddress, staysOnSite, type PreviousPage } from '@pallmist/app';
+import type { Request, Response } from 'express';
+import type { Settings } from '../settings.ts';
+import type { HostedApp } from '../apps/hosted-app.ts';
+import type { AppCookies } from '../http/cookies.ts';
+
+const mostCharacters = 2000;
+
+/** Knows the page of the app that one came from, as browsers tell it (Referer, RFC 9110), and goes on knowing it. */
+export class PreviousPages {
+  readonly #settings: Settings;
+  readonly #cookies: AppCookies;
+
+  constructor(settings: Settings, cookies: AppCookies) {
+    this.#settings = settings;
+    this.#cookies = cookies;
+  }
+
+  /**
+   * The page that one came from to the present one. While one stays on a page, changing a tab, say, the way back stays.
+   * @param present name of the page that is asked for
+   * @param asDocument remember it: a browser that has taken a page over knows it by its history
+   */
+  of(hosted: HostedApp, request: Request, response: Response, present: string, asDocument: boolean): PreviousPage | undefined {
+    const from = this.#referring(hosted, request);
+    if (from === undefined || from.page === hosted.definition.signIn?.page) return undefined;
+    const previous = from.page === present ? this.#kept(hosted, request, pathOf(from.address)) : from;
+    if (previous !== undefined && asDocument) this.#keep(hosted, response, pathOf(request.originalUrl), previous.address);
+    return previous?.page === present ? undefined : previous;
+  }
+
+  #keep(hosted: HostedApp, response: Response, path: string, address: string): void {
+    const kept = Buffer.from(`${path} ${address}`).toString('base64url');
+    if (kept.length <= mostCharacters) this.#cookies.set(hosted, response, 'previous', kept);
+  }
+
+  /** A page of this app, from its address alone: cookies and headers are written by strangers. */
+  #pageAt(hosted: HostedApp, address: string): PreviousPage | undefined {
+    const { page } = readAddress(hosted.compiled, address);
+    return page === undefined || !staysOnSite(address) ? undefined : { page, address };
+  }
+
+  #referring(hosted: HostedApp, request: Request): PreviousPage | undefined {
+    const { referer } = request.headers;
+    if (referer === undefined || !URL.canParse(referer)) return undefined;
+    const url = new URL(referer);
+    // A proxy may ask under a name of its own.
+    const { publicUrl } = this.#settings;
+    const host = publicUrl === undefined ? request.headers.host : new URL(publicUrl).host;
+    return url.host === host ? this.#pageAt(hosted, url.pathname + url.search) : undefined;
+  }
+
+  /** What was remembered on the page at a path. */
+  #kept(hosted: HostedApp, request: Request, path: string): PreviousPage | undefined {
+    const [of, address = ''] = Buffer.from(this.#cookies.read(hosted, request, 'previous') ?? '', 'base64url')
+      .toString('utf8')
+      .split(' ');
+    return of === path ? this.#pageAt(hosted, address) : undefined;
+  }
+}
+
+const pathOf = (address: string) => address.split('?')[0] ?? '';

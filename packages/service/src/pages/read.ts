@@ -1,0 +1,20 @@
+import { readAddress, SealBook, withContext } from '@pallmist/app';
+import { mayHoldSealed, type Sealer } from '../seals/sealer.ts';
+import { readingMessage } from './messages.ts';
+import { says, type ReadRequest, type Received, type Step } from './steps.ts';
+import type { VisitMemory } from './visit.ts';
+
+/** Reads the address of a request, once: its page, its values, the sealed ones opened. */
+export async function read(received: Received, sealer: Sealer, visit: VisitMemory): Promise<Step<ReadRequest>> {
+  const { hosted, request, response, as } = received;
+  const arrivedBy = as === 'document' ? visit.takeArrival(hosted, request, response) : undefined;
+  const address = arrivedBy ?? request.originalUrl;
+  const book = new SealBook(mayHoldSealed(address) ? await sealer.openAll(hosted.definition.app, address) : []);
+  const app = withContext(hosted.compiled, { seals: book });
+  const reading = readAddress(app, address);
+  const name = reading.page ?? '';
+  const page = hosted.definition.pages[name];
+  const compiled = app.pages.get(name);
+  if (page === undefined || compiled === undefined) return says(readingMessage(hosted, reading));
+  return { ...received, app, book, reading, name, page, compiled, arrivedBy };
+}

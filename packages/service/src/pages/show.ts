@@ -1,0 +1,17 @@
+import { randomBytes } from 'node:crypto';
+import { renderPage, type Assets } from '@pallmist/pages/server';
+import type { FormState } from '@pallmist/app';
+import { tools, type AskedAs, type Loaded } from './steps.ts';
+
+/** What stands in a page, while it is kept, for the one-time mark of its forms; no visitor can know and write it. */
+const onceMark = `once-${randomBytes(16).toString('hex')}`;
+
+/** A page as it is sent: a document, or data for a browser that draws it itself. */
+export function show({ material }: Loaded, as: AskedAs, assets: Assets, again?: Record<string, FormState>): string {
+  const shown = { ...material, once: onceMark, ...(again ? { forms: { ...material.forms, ...again } } : {}) };
+  return as === 'document' ? renderPage(shown, tools, assets) : JSON.stringify(shown);
+}
+
+/** Puts a mark into a page’s forms that no other answer has: by it a form that is sent twice is known. */
+export const withOnce = (body: string): string =>
+  body.includes(onceMark) ? body.replaceAll(onceMark, randomBytes(16).toString('base64url')) : body;

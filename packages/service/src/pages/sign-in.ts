@@ -1,0 +1,140 @@
+import { admissionOf, followBack, passGate, readAddress, signInAddress, writeAddress, type Person, type Reason } from '@pallmist/app';
+import type { Request, Response } from 'express';
+import type { HostedApp } from '../apps/hosted-app.ts';
+import { AttemptLimit } from '../http/attempt-limit.ts';
+import type { AppCookies } from '../http/cookies.ts';
+import type { LoadGuard } from '../http/load-guard.ts';
+import { networkOfRequest } from '../http/network.ts';
+import { loginKey } from '../people/login-names.ts';
+import type { Sealer } from '../seals/sealer.ts';
+import type { ServiceParts } from '../service-parts.ts';
+import type { Settings } from '../settings.ts';
+import type { Store } from '../store/store.ts';
+import type { FormBody } from './form-body.ts';
+
+const minute = 60_000;
+/** Tries from one network that do not sign in. */
+const triesOfNetwork = { window: 10 * minute, most: 30 };
+/** Tries for one account from browsers that have never signed in to it: more than one network makes. */
+const triesOfAccount = { window: 15 * minute, most: 60 };
+/** Days for which a browser that has signed in to an account is known: who tries a password elsewhere does not lock it out. */
+const knownDays = 365;
+
+/** What the mark of a known browser is sealed as: no page or parameter is called so. */
+const deviceMark = { page: '~sign-in', parameter: '~device' };
+
+/** Signs people in and out of apps. */
+export class SignIn {
+  readonly #store: Store;
+  readonly #settings: Settings;
+  readonly #cookies: AppCookies;
+  readonly #guard: LoadGuard;
+  readonly #networks: AttemptLimit;
+  readonly #accounts: AttemptLimit;
+  readonly #sealer: Sealer;
+
+  constructor(
+    { store, settings, sealer, clock }: Pick<ServiceParts, 'store' | 'settings' | 'sealer' | 'clock'>,
+    cookies: AppCookies,
+    guard: LoadGuard,
+  ) {
+    this.#sealer = sealer;
+    this.#guard = guard;
+    this.#store = store;
+    this.#settings = settings;
+    this.#cookies = cookies;
+    this.#networks = new AttemptLimit(triesOfNetwork, clock);
+    this.#accounts = new AttemptLimit(triesOfAccount, clock);
+  }
+
+  /** Whether a POST to this address is a sign-in or a sign-out. */
+  handles(hosted: HostedApp, request: Request): 'in' | 'out' | undefined {
+    const path = request.originalUrl.split('?')[0];
+    if (path === `${hosted.compiled.mount}/~sign-out`) return 'out';
+    const { page } = readAddress(hosted.compiled, request.originalUrl);
+    return page !== undefined && page === hosted.definition.signIn?.page ? 'in' : undefined;
+  }
+
+  async signIn(hosted: HostedApp, { texts }: FormBody, request: Request, response: Response): Promise<void> {
+    const signInPage = hosted.definition.signIn?.page ?? '';
+    const field = (name: string) => texts[name] ?? '';
+    const login = field('~name').trim();
+    const wanted = followBack(hosted.compiled, signInPage, field('~wanted'));
+    const again = (why: Reason) => {
+      response.redirect(303, signInAddress(hosted.compiled, signInPage, wanted, why));
+    };
+    const account = `${hosted.scope} ${loginKey(login.slice(0, 200))}`;
+    const isKnown = await this.#knows(hosted, login, request);
+    if (this.isTooOften(request, response) || (!isKnown && this.#accounts.isReached(account))) {
+      this.#accounts.tellWait(account, response);
+      again('too-many-tries');
+      return;
+    }
+    const password = field('~password').slice(0, 200);
+    const { app } = hosted.definition;
+    // A password takes its time, in a thread of its own.
+    const person = login.length > 100 ? undefined : await this.#guard.aside(() => this.#store.people.signIn(app, login, password));
+    if (person === undefined) {
+      again('wrong-password');
+      return;
+    }
+    if (!isKnown) this.#accounts.forgive(account);
+    await this.#remember(hosted, login, response);
+    await this.begin(hosted, person.login, request, response);
+    response.redirect(303, wanted ?? firstAfterSignIn(hosted, person));
+  }
+
+  /** Whether too much is tried from a network; what signs in does not count. */
+  isTooOften(request: Request, response: Response): boolean {
+    return this.#networks.isReachedBy(request, response);
+  }
+
+  /** Signs a person in. A new token each time: one that was planted before is worth nothing. */
+  async begin(hosted: HostedApp, login: string, request: Request, response: Response): Promise<void> {
+    this.#networks.forgive(networkOfRequest(request));
+    await this.#store.sessions.end(this.#cookies.read(hosted, request, 'person'));
+    const { session } = this.#settings;
+    const token = await this.#store.sessions.begin(hosted.scope, login, session);
+    this.#cookies.set(hosted, response, 'person', token, session.age);
+  }
+
+  /** Signs out here, or, where the form says so, in every browser. What was typed and not saved goes too. */
+  async signOut(hosted: HostedApp, { texts }: FormBody, request: Request, response: Response): Promise<void> {
+    const { sessions, heldForms } = this.#store;
+    const token = this.#cookies.read(hosted, request, 'person');
+    const login = texts['~everywhere'] === 'yes' ? await sessions.login(hosted.scope, token) : undefined;
+    if (login !== undefined) await sessions.endAll([hosted.scope], login);
+    await sessions.end(token);
+    const held = this.#cookies.read(hosted, request, 'held');
+    if (held !== undefined) await heldForms.forget(held);
+    this.#cookies.clear(hosted, response, 'held');
+    this.#cookies.clear(hosted, response, 'person');
+    const { signIn } = hosted.definition;
+    const after = signIn?.afterSignOut && writeAddress(hosted.compiled, signIn.afterSignOut.page, signIn.afterSignOut.values ?? {}).address;
+    response.redirect(303, after ?? (signIn ? signInAddress(hosted.compiled, signIn.page, undefined, 'signed-out') : this.#home(hosted)));
+  }
+
+  /** Whether this browser has signed in to the account before. */
+  async #knows(hosted: HostedApp, login: string, request: Request): Promise<boolean> {
+    const mark = this.#cookies.read(hosted, request, 'device');
+    const opened = mark === undefined ? undefined : await this.#sealer.open(hosted.scope, mark);
+    return opened?.parameter === deviceMark.parameter && opened.text === loginKey(login);
+  }
+
+  async #remember(hosted: HostedApp, login: string, response: Response): Promise<void> {
+    const mark = await this.#sealer.seal(hosted.scope, { ...deviceMark, text: loginKey(login) }, knownDays);
+    this.#cookies.set(hosted, response, 'device', mark, knownDays * 24 * 60 * minute);
+  }
+
+  #home(hosted: HostedApp): string {
+    return hosted.compiled.mount === '' ? '/' : hosted.compiled.mount;
+  }
+}
+
+/** Where a person lands after sign-in who did not mean to go anywhere else: the app's own first page where the other is closed. */
+export function firstAfterSignIn(hosted: HostedApp, person: Person | undefined): string {
+  const { signIn, pages, gates } = hosted.definition;
+  const first = signIn?.afterSignIn;
+  const open = first && passGate(admissionOf(pages[first.page]?.admit, gates), person, () => true) === 'admitted';
+  return (open ? writeAddress(hosted.compiled, first.page, first.values ?? {}).address : undefined) ?? (hosted.compiled.mount || '/');
+}

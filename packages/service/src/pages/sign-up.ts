@@ -1,0 +1,61 @@
+import { followBack, showPage, signUpForm, writeAddress, type FormState } from '@pallmist/app';
+import type { Clock } from '../clock.ts';
+import { AttemptLimit } from '../http/attempt-limit.ts';
+import type { LoadGuard } from '../http/load-guard.ts';
+import { isLoginName, loginNameRule } from '../people/login-names.ts';
+import { passwordProblem } from '../people/password-rule.ts';
+import type { Store } from '../store/store.ts';
+import type { FormBody } from './form-body.ts';
+import { message } from './messages.ts';
+import type { SaveOutcome } from './save.ts';
+import type { SignIn } from './sign-in.ts';
+import { says, tools, type Loaded, type Step } from './steps.ts';
+
+const minute = 60_000;
+/** Accounts that are tried for from one network, made or not. */
+const accountsOfNetwork = { window: 60 * minute, most: 20 };
+
+/** Lets people make accounts themselves, where the app says so and the page shows the form. */
+export class SignUp {
+  readonly #store: Store;
+  readonly #signIn: SignIn;
+  readonly #guard: LoadGuard;
+  readonly #limit: AttemptLimit;
+
+  constructor(store: Store, signIn: SignIn, guard: LoadGuard, clock: Clock) {
+    this.#guard = guard;
+    this.#store = store;
+    this.#signIn = signIn;
+    this.#limit = new AttemptLimit(accountsOfNetwork, clock);
+  }
+
+  async join({ hosted, material, request, response }: Loaded, { texts }: FormBody): Promise<Step<SaveOutcome>> {
+    const { definition } = hosted;
+    const newcomers = definition.signIn?.newcomers;
+    if (newcomers === undefined || !showPage(material, tools).forms.includes(signUpForm))
+      return says(message(hosted, 409, 'That form is not here', ['Nobody makes an account on this page.']));
+    const field = (name: string) => texts[name] ?? '';
+    const [name, login, password] = [field('called').trim(), field('login').trim(), field('password')];
+    const again = (problems: Record<string, string>, problem = 'There is no account yet. Please look at what is marked.'): SaveOutcome => {
+      const state: FormState = { values: { called: name, login }, problems, problem };
+      return { again: { [signUpForm]: state } };
+    };
+    if (this.#limit.isReachedBy(request, response))
+      return again({}, 'So many accounts were asked for from your network that no more are made for a while. Please try again later.');
+    const problems: Record<string, string> = {};
+    if (name === '' || name.length > 80) problems['called'] = 'Between 1 and 80 characters, please.';
+    if (!isLoginName(login)) problems['login'] = loginNameRule;
+    const weak = passwordProblem(password, [login, name]);
+    if (weak !== undefined) problems['password'] = weak;
+    const person = { name, password, roles: newcomers.roles ?? [] };
+    const add = () => this.#store.people.add(definition.app, login, person);
+    if (Object.keys(problems).length === 0 && !(await this.#guard.aside(add)))
+      problems['login'] = 'There is an account of this name already.';
+    if (Object.keys(problems).length > 0) return again(problems);
+    await this.#signIn.begin(hosted, login, request, response);
+    const first =
+      newcomers.afterSignUp && writeAddress(hosted.compiled, newcomers.afterSignUp.page, newcomers.afterSignUp.values ?? {}).address;
+    const wanted = followBack(hosted.compiled, definition.signIn?.page ?? '', field('~wanted'));
+    return { saved: wanted ?? first ?? (hosted.compiled.mount || '/') };
+  }
+}

@@ -1,0 +1,80 @@
+import {
+  allParameterTypes,
+  evaluateCel,
+  formParts,
+  type Circumstances,
+  type CompiledApp,
+  type CompiledPage,
+  type PageData,
+  type PageDefinition,
+  type PageMaterial,
+  type Reading,
+  type SealBook,
+  type ShowTools,
+} from '@pallmist/app';
+import type { Request, Response } from 'express';
+import type { HostedApp } from '../apps/hosted-app.ts';
+import type { FormBody } from './form-body.ts';
+import type { StatusMessage } from './messages.ts';
+
+/** The media type by which a browser asks for a page’s data instead of its document. */
+export const pageDataType = 'application/vnd.pallmist.page-data+json';
+
+/** With what the service shows pages. */
+export const tools: ShowTools = { cel: evaluateCel, types: allParameterTypes, forms: formParts };
+
+/** How a page is asked for: as a document, by a browser for its data, or by sending one of its forms. */
+export type AskedAs = 'document' | 'data' | 'form';
+
+/** A request for a page of an app: what `receive` gives. */
+export interface Received {
+  hosted: HostedApp;
+  request: Request;
+  response: Response;
+  as: AskedAs;
+  /** What a form has sent. */
+  form: FormBody | undefined;
+}
+
+/** An address that was read: what `read` gives. */
+export interface ReadRequest extends Received {
+  /** The app for calls of this request: with the sealed values of its address opened. */
+  app: CompiledApp;
+  book: SealBook;
+  reading: Reading;
+  name: string;
+  page: PageDefinition;
+  compiled: CompiledPage;
+  /** The address with what acts once, where this is the page that it was redirected to. */
+  arrivedBy: string | undefined;
+}
+
+/** A page whose gate is passed: what `admit` gives. */
+export interface Admitted extends ReadRequest {
+  circumstances: Circumstances;
+  /** Which rules for arrivals held, by number. */
+  held: number[];
+  /** Whom the link of a mail would let in here. */
+  entering: NonNullable<PageMaterial['entering']> | undefined;
+  /** Whether another request for the same address, in the same circumstances, gets the same. */
+  repeats: boolean;
+}
+
+/** A page with everything that it shows: what `load` gives. */
+export interface Loaded extends Admitted {
+  /** The data that the service has read, beyond what is sent. */
+  data: PageData;
+  /** What a browser gets. */
+  material: PageMaterial;
+  /** What the service saves forms by: the page with what is never sent. */
+  service: { page: PageDefinition; material: PageMaterial };
+}
+
+/** Where a request leads instead of to its page, or what is said instead of showing it. */
+export type Elsewhere = { redirect: { status: 301 | 303; to: string }; needsSignIn?: true } | { say: StatusMessage };
+
+/** A step's result, or why the request goes no further. */
+export type Step<Result> = Result | { elsewhere: Elsewhere };
+
+export const leads = (status: 301 | 303, to: string): { elsewhere: Elsewhere } => ({ elsewhere: { redirect: { status, to } } });
+export const says = (say: StatusMessage): { elsewhere: Elsewhere } => ({ elsewhere: { say } });

@@ -1,0 +1,23 @@
+import { dictionary } from '@zxcvbn-ts/language-common';
+
+const shortest = 8;
+const longest = 200;
+
+/** The commonest passwords of the world, in small letters. */
+let common: Set<string> | undefined;
+
+/**
+ * Why a password is refused (NIST SP 800-63B, 5.1.1.2: a length, no common ones, nothing of the account itself).
+ * @param known the person’s login name and name
+ * @returns a sentence; undefined for a password that is taken
+ */
+export function passwordProblem(password: string, known: readonly string[]): string | undefined {
+  const length = [...password].length;
+  if (length < shortest) return `It needs at least ${String(shortest)} characters.`;
+  if (password.length > longest) return `It may have at most ${String(longest)} characters.`;
+  const small = password.toLowerCase();
+  common ??= new Set(dictionary['passwords-common'].filter((one): one is string => typeof one === 'string' && one.length >= shortest));
+  if (common.has(small) || new Set(small).size < 3) return 'This is one of the first passwords that anybody would try. Choose another one.';
+  if (known.some((name) => name !== '' && small === name.toLowerCase())) return 'It is the same as the name. Choose another one.';
+  return undefined;
+}

@@ -1,0 +1,29 @@
+import type { Assets } from '@pallmist/pages/server';
+import type { Logger } from 'pino';
+import type { Owner } from './api/owner.ts';
+import type { AppEditor } from './apps/app-editor.ts';
+import type { LiveApps } from './apps/live-apps.ts';
+import type { Clock } from './clock.ts';
+import type { PostOffice } from './mail/post-office.ts';
+import type { KeyRing } from './seals/key-ring.ts';
+import type { Sealer } from './seals/sealer.ts';
+import type { Settings } from './settings.ts';
+import type { Store } from './store/store.ts';
+
+/** What the service is made of, put together at start. */
+export interface ServiceParts {
+  settings: Settings;
+  clock: Clock;
+  log: Logger;
+  store: Store;
+  live: LiveApps;
+  apps: AppEditor;
+  owner: Owner;
+  keys: KeyRing;
+  sealer: Sealer;
+  post: PostOffice;
+  /** Where the public reaches the service, without a “/” at the end. */
+  base: () => string;
+  /** The built files for browsers. */
+  files: { pages: string; console: string; assets: Assets };
+}

@@ -1,0 +1,279 @@
+import type { FieldDefinition, FieldTree, PlainRecord, PlannedRead, ReadData, RecordData } from '@pallmist/app';
+import type { EntityManager, ObjectLiteral, SelectQueryBuilder } from 'typeorm';
+import type { Collections, RecordOption, RecordSpace } from '../records.ts';
+import { conditionTexts, orderOf, type ConditionTexts, type OrderedColumn } from './record-conditions.ts';
+import type { RecordTableShape, RecordTables } from './record-tables.ts';
+import { valueOf } from './record-values.ts';
+import { boundPage, type Bound, type RememberedQueries, type Values } from './remembered-queries.ts';
+import type { VersionedMemory } from './versioned-memory.ts';
+
+type Fields = Collections[string]['fields'];
+type Row = Record<string, unknown>;
+type Builder = SelectQueryBuilder<ObjectLiteral>;
+
+/** A query that begins, on tables that have no entity. */
+const begin = (manager: EntityManager): Builder => manager.createQueryBuilder() as Builder;
+
+const mostOptions = 500;
+/** As many records of a collection are remembered because others refer to them, and as many counts. */
+const mostKnown = 2000;
+const batch = 1000;
+/** From this row of a list on, the ids of a page are found in the index before its records are read. */
+const deepFrom = 500;
+
+/** Reads records: every condition, order and page in the database, every value bound. */
+export class RecordReader {
+  readonly #manager: EntityManager;
+  readonly #tables: RecordTables;
+  readonly #queries: RememberedQueries;
+  /** What is the same on page after page: records that others refer to, what there is to choose from, counts. */
+  readonly #memory: VersionedMemory | undefined;
+
+  /** @param memory none inside of a transaction, which sees what others do not */
+  constructor(manager: EntityManager, tables: RecordTables, queries: RememberedQueries, memory: VersionedMemory | undefined) {
+    this.#manager = manager;
+    this.#tables = tables;
+    this.#queries = queries;
+    this.#memory = memory;
+  }
+
+  async count(space: RecordSpace, collection: string): Promise<number> {
+    const shape = this.#tables.live(space, collection);
+    return shape === undefined ? 0 : this.#count(space, shape, { texts: [], values: {} });
+  }
+
+  async byKey(
+    space: RecordSpace,
+    collections: Collections,
+    collection: string,
+    key: string,
+    { by, fields }: { by?: string | undefined; fields?: FieldTree | undefined } = {},
+  ): Promise<RecordData | undefined> {
+    const shape = this.#tables.live(space, collection);
+    const definition = collections[collection];
+    const column = definition && shape?.columns.get(by ?? definition.keyField);
+    if (definition === undefined || shape === undefined || column === undefined) return undefined;
+    const wanted = this.#wanted(shape, definition.fields, definition.keyField, fields);
+    const rows = await this.#queries.rows<Row>(this.#manager, `key ${shape.name} ${column.value} ${wanted.shape}`, { key }, (manager) =>
+      wanted.select(begin(manager), shape).where(`r.${column.value} = :key`).limit(1),
+    );
+    return (await this.#resolve(space, collections, collection, rows.map(wanted.record), fields))[0];
+  }
+
+  async options(space: RecordSpace, collections: Collections, collection: string, by?: string): Promise<RecordOption[]> {
+    return this.#remember(space, `options ${collection} ${by ?? ''}`, () => this.#options(space, collections, collection, by));
+  }
+
+  async #options(space: RecordSpace, collections: Collections, collection: string, by: string | undefined): Promise<RecordOption[]> {
+    const shape = this.#tables.live(space, collection);
+    const definition = collections[collection];
+    const key = definition && shape?.columns.get(by ?? definition.keyField);
+    const title = definition && shape?.columns.get(definition.titleField ?? definition.keyField);
+    if (definition === undefined || shape === undefined || key === undefined || title === undefined) return [];
+    const order = orderOf(shape, definition.fields, [{ field: title.field, descending: false }]);
+    const rows = await this.#queries.rows<{ key: string; title: string | null }>(
+      this.#manager,
+      `options ${shape.name} ${key.value} ${title.value}`,
+      {},
+      (manager) =>
+        ordered(
+          begin(manager)
+            .select(`r.${key.value}`, 'key')
+            .addSelect(`r.${title.value}`, 'title')
+            .from(shape.name, 'r')
+            .where(`r.${key.value} IS NOT NULL`),
+          order,
+        ).limit(mostOptions + 1),
+    );
+    return rows.length > mostOptions ? [] : rows.map(({ key: value, title: text }) => ({ key: value, title: text ?? value }));
+  }
+
+  async read(space: RecordSpace, collections: Collections, read: PlannedRead, fields?: FieldTree): Promise<ReadData> {
+    const empty: ReadData = { rows: [], total: 0, page: read.page, size: read.size };
+    const definition = collections[read.from];
+    if (definition === undefined || read.nothing) return { ...empty, unasked: true };
+    const shape = this.#tables.live(space, read.from);
+    if (shape === undefined) return empty;
+    const conditions = conditionTexts(shape, definition.fields, read.where);
+    const total = await this.#count(space, shape, conditions);
+    const offset = (read.page - 1) * read.size;
+    if (offset >= total) return { ...empty, total };
+    const wanted = this.#wanted(shape, definition.fields, definition.keyField, fields);
+    const order = orderOf(shape, definition.fields, read.sort);
+    const rows = await this.#page(shape, conditions, order, { limit: read.size, offset }, wanted);
+    return { ...empty, total, rows: await this.#resolve(space, collections, read.from, rows.map(wanted.record), fields) };
+  }
+
+  #page(
+    shape: RecordTableShape,
+    { texts, values }: ConditionTexts,
+    order: OrderedColumn[],
+    page: { limit: number; offset: number },
+    wanted: Wanted,
+  ) {
+    const deep = page.offset >= deepFrom;
+    const name = `page ${shape.name} ${texts.join(' & ')} ${JSON.stringify(order)} ${wanted.shape} ${String(deep)}`;
+    const filtered = (builder: Builder) => {
+      for (const text of texts) builder.andWhere(text);
+      return ordered(builder, order).limit(boundPage.limit).offset(boundPage.offset);
+    };
+    return this.#queries.rows<Row>(this.#manager, name, { ...values, ...page }, (manager) => {
+      if (!deep) return filtered(wanted.select(begin(manager), shape));
+      // The ids of the page are walked to in the index alone; only its own records are read.
+      const ids = filtered(begin(manager).select('r.id', 'id').from(shape.name, 'r')).getQuery();
+      return ordered(wanted.select(begin(manager), shape).innerJoin(`(${ids})`, 'p', 'p.id = r.id'), order);
+    });
+  }
+
+  #count(space: RecordSpace, shape: RecordTableShape, { texts, values }: ConditionTexts): Promise<number> {
+    return this.#remember(space, `count ${shape.name} ${texts.join(' & ')} ${JSON.stringify(values)}`, async () => {
+      const [row] = await this.#queries.rows<{ total: number | string }>(
+        this.#manager,
+        `count ${shape.name} ${texts.join(' & ')}`,
+        values,
+        (manager) => {
+          const builder = begin(manager).select('COUNT(*)', 'total').from(shape.name, 'r');
+          for (const text of texts) builder.andWhere(text);
+          return builder;
+        },
+      );
+      return Number(row?.total ?? 0);
+    });
+  }
+
+  async *all(space: RecordSpace, collections: Collections, collection: string): AsyncGenerator<PlainRecord[]> {
+    const shape = this.#tables.live(space, collection);
+    const definition = collections[collection];
+    if (shape === undefined || definition === undefined) return;
+    const wanted = this.#wanted(shape, definition.fields, definition.keyField, undefined);
+    for (let last = 0; ;) {
+      const rows = await this.#queries.rows<Row & { id: number }>(
+        this.#manager,
+        `all ${shape.name} ${wanted.shape}`,
+        { last, limit: batch },
+        (manager) =>
+          wanted.select(begin(manager), shape).addSelect('r.id', 'id').where('r.id > :last').orderBy('r.id').limit(boundPage.limit),
+      );
+      const end = rows.at(-1);
+      if (end === undefined) return;
+      last = end.id;
+      yield rows.map((row) => wanted.record(row) as PlainRecord);
+    }
+  }
+
+  /** The fields of a record that are read, the key always among them. */
+  #wanted(shape: RecordTableShape, fields: Fields, key: string, tree: FieldTree | undefined): Wanted {
+    const read = Object.entries(fields).flatMap(([field, definition]): ReadField[] => {
+      const column = shape.columns.get(field)?.value;
+      return column === undefined || (tree !== undefined && !Object.hasOwn(tree, field) && field !== key)
+        ? []
+        : [{ field, column, definition }];
+    });
+    return {
+      shape: read.map(({ column }) => column).join(','),
+      select: (builder, { name }) => builder.select(read.map(({ column }) => `r.${column} AS ${column}`)).from(name, 'r'),
+      record(row) {
+        const record: RecordData = {};
+        for (const { field, column, definition } of read) {
+          const value = valueOf(definition, row[column]);
+          if (value !== undefined) record[field] = value;
+        }
+        return record;
+      },
+    };
+  }
+
+  /** Puts the records that are referred to in the place of their keys, one query a field for those that are not known yet. */
+  async #resolve(
+    space: RecordSpace,
+    collections: Collections,
+    collection: string,
+    records: RecordData[],
+    tree: FieldTree | undefined,
+    depth = 1,
+  ): Promise<RecordData[]> {
+    for (const [name, { type, of = '' }] of Object.entries(collections[collection]?.fields ?? {})) {
+      const target = type === 'record' ? collections[of] : undefined;
+      // Where no fields are named, references are resolved one step deep.
+      if (target === undefined || (tree === undefined ? depth === 0 : !Object.hasOwn(tree, name))) continue;
+      const keys = new Set(records.flatMap(({ [name]: key }) => (typeof key === 'string' ? [key] : [])));
+      if (keys.size === 0) continue;
+      const known = await this.#referred(space, collections, of, keys, tree?.[name], depth - 1);
+      for (const record of records) {
+        const key = record[name];
+        // A key that leads nowhere is still shown, as a record that has nothing else.
+        if (typeof key === 'string') record[name] = known.get(key) ?? { [target.keyField]: key };
+      }
+    }
+    return records;
+  }
+
+  async #referred(
+    space: RecordSpace,
+    collections: Collections,
+    collection: string,
+    keys: ReadonlySet<string>,
+    tree: FieldTree | undefined,
+    depth: number,
+  ): Promise<ReadonlyMap<string, RecordData>> {
+    const shape = this.#tables.live(space, collection);
+    const definition = collections[collection];
+    const column = definition && shape?.columns.get(definition.keyField);
+    if (definition === undefined || shape === undefined || column === undefined) return new Map();
+    const name = `records ${collection} ${JSON.stringify(tree ?? depth)} ${JSON.stringify(Object.keys(definition.fields))}`;
+    const known = await this.#remember(space, name, () => Promise.resolve(new Map<string, RecordData>()));
+    const found = new Map<string, RecordData>();
+    const missing: string[] = [];
+    for (const key of keys) {
+      const record = known.get(key);
+      if (record === undefined) missing.push(key);
+      else found.set(key, record);
+    }
+    if (known.size + missing.length > mostKnown) known.clear();
+    const wanted = this.#wanted(shape, definition.fields, definition.keyField, tree);
+    for (let start = 0; start < missing.length; start += batch) {
+      const some = missing.slice(start, start + batch);
+      const values: Values = Object.fromEntries(some.map((key, index): [string, Bound] => [`k${String(index)}`, key]));
+      const rows = await this.#queries.rows<Row>(
+        this.#manager,
+        `keys ${shape.name} ${wanted.shape} ${String(some.length)}`,
+        values,
+        (manager) =>
+          wanted.select(begin(manager), shape).where(
+            `r.${column.value} IN (${Object.keys(values)
+              .map((key) => `:${key}`)
+              .join(', ')})`,
+          ),
+      );
+      for (const record of await this.#resolve(space, collections, collection, rows.map(wanted.record), tree, depth)) {
+        const key = record[definition.keyField];
+        if (typeof key !== 'string') continue;
+        found.set(key, record);
+        known.set(key, record);
+      }
+    }
+    return found;
+  }
+
+  #remember<Value>(space: RecordSpace, name: string, make: () => Promise<Value>): Promise<Value> {
+    return this.#memory === undefined ? make() : this.#memory.get(space, name, make);
+  }
+}
+
+interface ReadField {
+  field: string;
+  column: string;
+  definition: FieldDefinition;
+}
+
+interface Wanted {
+  /** What tells the selected columns from any others. */
+  shape: string;
+  select: (builder: Builder, shape: RecordTableShape) => Builder;
+  record: (row: Row) => RecordData;
+}
+
+function ordered(builder: Builder, order: readonly OrderedColumn[]): Builder {
+  for (const { column, direction } of order) builder.addOrderBy(`r.${column}`, direction, 'NULLS LAST');
+  return builder;
+}
