@@ -22,7 +22,7 @@ const packageRules = Object.entries(allowed).map(([name, uses]) => ({
 module.exports = {
   forbidden: [
     ...packageRules,
-    { name: 'no-circles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
+    { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
     {
       name: 'what-front-ends-ship-has-no-dependency',
       comment: 'The address library and the browser library are shipped by front-end developers as they are.',

@@ -85,10 +85,10 @@ async function inBrowser(base) {
   const options = JSON.parse(readFileSync(new URL('../scripts/chromium.json', import.meta.url), 'utf8'));
   const browser = await chromium.launch(options);
   const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
-  const taken = () => page.waitForFunction(() => document.documentElement.dataset.taken === 'true');
+  const hydrated = () => page.waitForFunction(() => document.documentElement.dataset.hydrated === 'true');
 
   await page.goto(`${base}/garden/specimens/QM-0412`);
-  await taken();
+  await hydrated();
   const views = await page.evaluate(async () => {
     const times = [];
     for (let click = 0; click < 110; click++) {
@@ -104,7 +104,7 @@ async function inBrowser(base) {
   });
 
   await page.goto(`${base}/garden/specimens?q=e`);
-  await taken();
+  await hydrated();
   const data = await page.evaluate(async () => {
     const times = [];
     const first = () => document.querySelector('tbody tr')?.textContent;
@@ -129,7 +129,7 @@ async function inBrowser(base) {
   const loads = [];
   for (let round = 0; round < 25; round++) {
     await page.goto(`${base}/garden/specimens?q=e&sort=${round % 2 === 0 ? '-height' : 'height'}`);
-    await taken();
+    await hydrated();
     loads.push(await page.evaluate(() => performance.now()));
   }
   await browser.close();

@@ -1,8 +1,8 @@
 // Writes the parts of the docs that are made from data: npm run docs. With --check it compares them, and looks for files that do not exist.
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
-import { parse } from 'yaml';
+import { parse, stringify } from 'yaml';
 import { problemCodes } from './problem-codes.mjs';
-import { appFileJsonSchema, compileApp, readAddress } from '../packages/app/dist/index.js';
+import { appFileJsonSchema, compileApp, componentKinds, readAddress } from '../packages/app/dist/index.js';
 
 const { types, choices, collections } = parse(
   readFileSync(new URL('../packages/app/specification/parameter-types.yaml', import.meta.url), 'utf8'),
@@ -88,6 +88,40 @@ const problems = [
   '',
 ].join('\n');
 
+const componentsFile = new URL('../docs/components.md', import.meta.url);
+const described = new Map(JSON.parse(schema).$defs.component.oneOf.map((kind) => [kind.properties.show.const, kind]));
+const components = [
+  '# Components',
+  '',
+  'What can stand in the `content` of a page. Each has `show`, which says what it is, and may have `when`, a condition: see [The app file](app-file.md#components). This page is made from the sources by `npm run docs`.',
+  ...componentKinds.flatMap(({ name, label, sentence, example }) => {
+    const { properties, required } = described.get(name);
+    const keys = Object.entries(properties).filter(([key]) => key !== 'show' && key !== 'when');
+    return [
+      '',
+      `## ${label}: \`${name}\``,
+      '',
+      sentence,
+      '',
+      '```yaml',
+      stringify([{ show: name, ...example }], { lineWidth: 100 }).trimEnd(),
+      '```',
+      '',
+      '| key | |',
+      '|---|---|',
+      ...keys.map(([key, { description = '', enum: values }]) => {
+        const says = [
+          required.includes(key) ? 'Required.' : '',
+          description && `${description}.`,
+          values && `One of: ${values.join(', ')}.`,
+        ];
+        return `| \`${key}\` | ${says.filter(Boolean).join(' ').replaceAll('|', '\\|')} |`;
+      }),
+    ];
+  }),
+  '',
+].join('\n');
+
 /** Files that the guides name and that are not there, and pictures that the README does not show. */
 function stray() {
   const docs = new URL('../docs/', import.meta.url);
@@ -103,18 +137,20 @@ function stray() {
   return found;
 }
 
+const made = new Map([
+  [file, after],
+  [schemaFile, schema],
+  [problemsFile, problems],
+  [componentsFile, components],
+]);
 if (process.argv.includes('--check')) {
   for (const sentence of stray()) {
     console.error(sentence);
     process.exitCode = 1;
   }
-  const kept = existsSync(problemsFile) ? readFileSync(problemsFile, 'utf8') : '';
-  if (before !== after || readFileSync(schemaFile, 'utf8') !== schema || kept !== problems) {
-    console.error('docs/parameters.md, docs/problems.md or docs/app-file.schema.json is not what npm run docs writes.');
+  for (const [file, text] of made) {
+    if (existsSync(file) && readFileSync(file, 'utf8') === text) continue;
+    console.error(`docs/${file.pathname.split('/').at(-1)} is not what npm run docs writes.`);
     process.exitCode = 1;
   }
-} else {
-  writeFileSync(file, after);
-  writeFileSync(schemaFile, schema);
-  writeFileSync(problemsFile, problems);
-}
+} else for (const [file, text] of made) writeFileSync(file, text);

@@ -15,7 +15,7 @@ export default defineConfig(({ isSsrBuild }) => ({
         cssCodeSplit: false,
         modulePreload: { polyfill: false },
         // What the parts share is one file, which every page loads: one compresses better than five.
-        rolldownOptions: { input: 'src/browser/start.ts', output: { codeSplitting: { groups: [{ name: 'shared', minShareCount: 2 }] } } },
+        rolldownOptions: { input: 'src/hydration/start.ts', output: { codeSplitting: { groups: [{ name: 'shared', minShareCount: 2 }] } } },
       },
   // Svelte is bundled, so that the service needs none of its own; core is not, because the two have to share its classes.
   ssr: { noExternal: true, external: ['@pallmist/app', '@pallmist/app/address', '@pallmist/app/view'] },

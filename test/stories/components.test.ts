@@ -1,6 +1,6 @@
 import type { Browser, BrowserContext, Page } from 'playwright-core';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { launchChromium, untilTaken, watchErrors } from '../support/chromium.ts';
+import { launchChromium, untilHydrated, watchErrors } from '../support/chromium.ts';
 import { keeper, startGarden, type TestService, testDay } from '../support/garden-service.ts';
 
 let service: TestService;
@@ -49,7 +49,7 @@ describe.each([true, false])('components, with JavaScript: %s', (javaScript) => 
   });
   const open = async (path: string) => {
     await page.goto(`${service.base}/garden${path}`);
-    if (javaScript) await untilTaken(page);
+    if (javaScript) await untilHydrated(page);
   };
   const apply = async (name: string) => {
     if (!javaScript) await page.locator('form', { hasText: name }).getByRole('button', { name: 'Apply' }).click();
@@ -97,7 +97,7 @@ describe.each([true, false])('components, with JavaScript: %s', (javaScript) => 
     await untilAddress('/garden/specimens/QM-0412?tab=notes&note=N-0441');
     await page.getByRole('dialog', { name: 'First bud' }).waitFor();
     await page.reload();
-    if (javaScript) await untilTaken(page);
+    if (javaScript) await untilHydrated(page);
     await page.getByRole('dialog', { name: 'First bud' }).waitFor();
     if (javaScript) await page.keyboard.press('Escape');
     else await page.getByRole('link', { name: 'Close' }).click();
@@ -250,7 +250,7 @@ describe('in the browser', () => {
 
   it('the way back restores what had the focus and how far it was scrolled', async () => {
     await page.goto(`${service.base}/garden/specimens?size=50`);
-    await untilTaken(page);
+    await untilHydrated(page);
     const row = page.locator('tbody tr').nth(40).getByRole('link').first();
     await row.focus();
     await page.waitForFunction(() => scrollY > 500);
@@ -266,7 +266,7 @@ describe('in the browser', () => {
 
   it('the share button copies the address without what is nobody else’s', async () => {
     await page.goto(`${service.base}/garden/specimens?q=fern&picked=QM-0412`);
-    await untilTaken(page);
+    await untilHydrated(page);
     await page.getByRole('link', { name: 'Share this view' }).click();
     await page.getByText('The address is copied.').waitFor();
     expect(await page.evaluate(() => navigator.clipboard.readText())).toBe(`${service.base}/garden/specimens?q=fern`);
@@ -275,7 +275,7 @@ describe('in the browser', () => {
   it('a view that needs no new data asks the service for nothing', async () => {
     await signIn();
     await page.goto(`${service.base}/garden/workspace`);
-    await untilTaken(page);
+    await untilHydrated(page);
     const asked: string[] = [];
     page.on('request', (request) => request.url().includes('/garden') && asked.push(request.url()));
     await page.getByRole('link', { name: 'My own care' }).click();
@@ -287,31 +287,31 @@ describe('in the browser', () => {
   it('a page brings no more scripts than it needs, and gets more when one goes on to a page that needs them', async () => {
     const scripts: string[] = [];
     page.on('request', (request) => {
-      const name = /assets\/([a-z]+)-[^/]*\.js$/.exec(request.url())?.[1];
+      const name = /assets\/((?:form-|lazy-)?[a-z]+)-[^/]*\.js$/.exec(request.url())?.[1];
       if (name !== undefined) scripts.push(name);
     });
     await page.goto(`${service.base}/garden/climates`);
-    await untilTaken(page);
+    await untilHydrated(page);
     expect([...scripts].sort()).toEqual(['shared', 'start']);
     await page.getByRole('navigation', { name: 'Main' }).getByRole('link', { name: 'Membership' }).click();
     await page.getByLabel('Mail address').fill('twice');
-    expect(new Set(scripts)).toEqual(new Set(['shared', 'start', 'forms']));
+    expect(new Set(scripts)).toEqual(new Set(['shared', 'start', 'form-components']));
     await page.getByRole('link', { name: 'Specimens', exact: true }).click();
     await page.getByRole('button', { name: 'As a short address' }).waitFor();
-    expect(new Set(scripts)).toEqual(new Set(['shared', 'start', 'forms', 'seldom']));
+    expect(new Set(scripts)).toEqual(new Set(['shared', 'start', 'form-components', 'lazy-components']));
     await page.goBack();
     await page.getByLabel('Mail address').waitFor();
     // A document that is loaded anew names what it needs in its head.
     scripts.length = 0;
     await page.reload();
-    await untilTaken(page);
-    expect(new Set(scripts)).toEqual(new Set(['shared', 'start', 'forms']));
+    await untilHydrated(page);
+    expect(new Set(scripts)).toEqual(new Set(['shared', 'start', 'form-components']));
   });
 
   it('a script that does not come leaves a page that works without it', async () => {
     await page.route(/\/forms-/, (route) => route.abort());
     await page.goto(`${service.base}/garden/climates`);
-    await untilTaken(page);
+    await untilHydrated(page);
     await page.getByRole('navigation', { name: 'Main' }).getByRole('link', { name: 'Membership' }).click();
     await page.getByLabel('Name', { exact: true }).fill('Cleo');
     await page.getByLabel('Mail address').fill('cleo@quillmoor.example');
@@ -323,7 +323,7 @@ describe('in the browser', () => {
   it('a form whose session has ended leads to sign-in and back, with what was typed', async () => {
     await signIn();
     await page.goto(`${service.base}/garden/care-rounds?add=true`);
-    await untilTaken(page);
+    await untilHydrated(page);
     await page.getByRole('dialog').getByLabel('Specimen').fill('QM-0007');
     await page.getByRole('dialog').getByLabel('Remark').fill('Not to be lost');
     await context.clearCookies({ name: 'pallmist_quillmoor_person' });
@@ -340,7 +340,7 @@ describe('in the browser', () => {
 
   it('a form that does not get through keeps what was typed, and says so', async () => {
     await page.goto(`${service.base}/garden/specimens/QM-0002?tab=notes&write=true`);
-    await untilTaken(page);
+    await untilHydrated(page);
     await page.getByLabel('Heading').fill('Offline');
     await context.setOffline(true);
     await page.getByRole('button', { name: 'Keep the note' }).click();
@@ -355,14 +355,14 @@ describe('in the browser', () => {
 
   it('who makes an account is welcomed by a dialog, once', async () => {
     await page.goto(`${service.base}/garden/join`);
-    await untilTaken(page);
+    await untilHydrated(page);
     await page.getByLabel('Your name').fill('Wyn Marlow');
     await page.getByLabel('Name to sign in with').fill('wyn');
     await page.getByLabel('Password').fill('bog-and-heather');
     await page.getByRole('button', { name: 'Come in' }).click();
     await untilAddress('/garden');
     await page.getByRole('dialog', { name: 'Good to have you, Wyn Marlow' }).waitFor();
-    await untilTaken(page);
+    await untilHydrated(page);
     await page.keyboard.press('Escape');
     await page.getByRole('dialog').waitFor({ state: 'detached' });
     await page.reload();
@@ -371,7 +371,7 @@ describe('in the browser', () => {
 
   it('what stands after “#” survives sign-in', async () => {
     await page.goto(`${service.base}/garden/care-rounds?task=feed#content`);
-    await untilTaken(page);
+    await untilHydrated(page);
     await page.getByLabel("Keeper's name").fill(keeper.login);
     await page.getByLabel('Password').fill(keeper.password);
     await page.getByRole('button', { name: 'Sign in' }).click();
@@ -380,10 +380,10 @@ describe('in the browser', () => {
 
   it('two tabs do not disturb each other', async () => {
     await page.goto(`${service.base}/garden/specimens`);
-    await untilTaken(page);
+    await untilHydrated(page);
     const second = await context.newPage();
     await second.goto(`${service.base}/garden/specimens?house=fern`);
-    await untilTaken(second);
+    await untilHydrated(second);
     await page.getByRole('searchbox').fill('moss');
     await untilAddress('/garden/specimens?q=moss');
     await second.getByRole('searchbox').fill('lily');

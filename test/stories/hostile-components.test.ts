@@ -1,7 +1,7 @@
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { checkAppFile, parameterTypes, writeAddress } from '../../packages/app/src/index.ts';
-import { launchChromium, untilTaken } from '../support/chromium.ts';
+import { launchChromium, untilHydrated } from '../support/chromium.ts';
 import { csvSource } from '../../packages/service/src/api/router.ts';
 import { startTestService, type TestService } from '../support/garden-service.ts';
 
@@ -161,7 +161,7 @@ afterAll(async () => {
 async function look(path: string): Promise<void> {
   const answer = await page.goto(service.base + path);
   expect(answer?.status(), path).toBeLessThan(500);
-  if (answer?.ok() === true) await untilTaken(page);
+  if (answer?.ok() === true) await untilHydrated(page);
   const ways = await page.evaluate(() =>
     [...document.querySelectorAll('[href], [src], [action], [formaction]')].map((element) => {
       const url = ['href', 'src', 'action', 'formaction'].map((name) => element.getAttribute(name)).find((text) => text !== null) ?? '';

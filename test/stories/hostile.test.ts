@@ -1,7 +1,7 @@
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { checkAppFile } from '../../packages/app/src/index.ts';
-import { launchChromium, untilTaken } from '../support/chromium.ts';
+import { launchChromium, untilHydrated } from '../support/chromium.ts';
 import { gardenFile, keeper, startGarden, type TestService } from '../support/garden-service.ts';
 
 let service: TestService;
@@ -49,7 +49,7 @@ it.each(pages.map(([name, { address, parameters }]) => [name, address, Object.ke
       const query = names.map((name) => `${name}=${encoded}`).join('&');
       const answer = await page.goto(`${service.base}/garden${path === '/' ? '' : path}?${query}#${encoded}`);
       expect(answer?.status(), `${template} ${text}`).toBeLessThan(500);
-      if (answer?.ok() === true) await untilTaken(page);
+      if (answer?.ok() === true) await untilHydrated(page);
     }
     expect(ran).toEqual([]);
   },
@@ -58,7 +58,7 @@ it.each(pages.map(([name, { address, parameters }]) => [name, address, Object.ke
 it('nothing that somebody has written into a record runs', async () => {
   for (const [index, text] of hostile.entries()) {
     await page.goto(`${service.base}/garden/specimens/QM-000${String(index + 1)}?tab=notes&write=true`);
-    await untilTaken(page);
+    await untilHydrated(page);
     await page.getByLabel('Heading').fill(text);
     await page.getByLabel(/What was seen/).fill(text);
     await page.getByRole('button', { name: 'Keep the note' }).click();

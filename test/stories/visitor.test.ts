@@ -1,7 +1,7 @@
 import type { Browser, BrowserContext, Page } from 'playwright-core';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { axeProblems } from '../support/axe.ts';
-import { launchChromium, untilTaken, watchErrors } from '../support/chromium.ts';
+import { launchChromium, untilHydrated, watchErrors } from '../support/chromium.ts';
 import { keeper, startGarden, type TestService } from '../support/garden-service.ts';
 
 let service: TestService;
@@ -39,7 +39,7 @@ describe('a visitor with JavaScript', () => {
   it('changes the tab in place; the address follows, and reload, Back and a second tab agree', async () => {
     await page.goto(`${service.base}/garden/specimens?q=needle&house=thorn`);
     await page.getByRole('link', { name: 'Needle foxtail' }).first().click();
-    await untilTaken(page);
+    await untilHydrated(page);
     await page.evaluate(() => ((globalThis as { mark?: number }).mark = 1));
     await page.getByRole('link', { name: 'Care log' }).click();
     await untilAddress('/garden/specimens/QM-0412?tab=care');
@@ -57,7 +57,7 @@ describe('a visitor with JavaScript', () => {
 
   it('moves between pages without loading the document, and back to the list as it was left', async () => {
     await page.goto(`${service.base}/garden/specimens?house=palm`);
-    await untilTaken(page);
+    await untilHydrated(page);
     await page.evaluate(() => ((globalThis as { mark?: number }).mark = 1));
     await page.getByRole('searchbox').fill('e');
     await untilAddress('/garden/specimens?q=e&house=palm');
@@ -90,7 +90,7 @@ describe('a visitor with JavaScript', () => {
 
   it('searches, filters and sorts; typing is one step of the history', async () => {
     await page.goto(`${service.base}/garden/specimens?page=3`);
-    await untilTaken(page);
+    await untilHydrated(page);
     await page.getByRole('combobox', { name: 'Glasshouse' }).selectOption('palm');
     await untilAddress('/garden/specimens?house=palm');
     await page.getByRole('searchbox').pressSequentially('fern', { delay: 30 });
@@ -115,7 +115,7 @@ describe('a visitor with JavaScript', () => {
 
   it('is told when the service does not answer, and can try again', async () => {
     await page.goto(`${service.base}/garden/specimens`);
-    await untilTaken(page);
+    await untilHydrated(page);
     await page.route('**/specimens?house=fern', (route) => route.abort());
     await page.getByRole('combobox', { name: 'Glasshouse' }).selectOption('fern');
     await page.getByRole('alert').waitFor();
@@ -131,7 +131,7 @@ describe('a visitor with JavaScript', () => {
 
   it('shows the last answer when answers come late and out of order', async () => {
     await page.goto(`${service.base}/garden/specimens`);
-    await untilTaken(page);
+    await untilHydrated(page);
     await page.route('**/specimens?health=poorly', async (route) => {
       await new Promise((resolve) => setTimeout(resolve, 600));
       await route.continue();
@@ -154,7 +154,7 @@ describe('a visitor with JavaScript', () => {
       };
     });
     await page.goto(`${service.base}/garden/specimens/QM-0412`);
-    await untilTaken(page);
+    await untilHydrated(page);
     await page.getByRole('link', { name: 'Field notes' }).click();
     await page.getByRole('table', { name: 'Field notes on Needle foxtail' }).waitFor();
     expect(address()).toBe('/garden/specimens/QM-0412');
@@ -173,7 +173,7 @@ describe('a visitor with JavaScript', () => {
       '{{constructor}}',
     ]) {
       await page.goto(`${service.base}/garden/specimens?q=${encodeURIComponent(text)}&house=${encodeURIComponent(text)}`);
-      await untilTaken(page);
+      await untilHydrated(page);
       expect(await page.getByRole('searchbox').inputValue()).toBe(text);
     }
     expect(ran).toBe(false);
@@ -209,7 +209,7 @@ describe.each([true, false])('filters, with JavaScript: %s', (javaScript) => {
 
   it('choose several zones and a day, and keep one another', async () => {
     await page.goto(`${service.base}/garden/specimens?q=e`);
-    if (javaScript) await untilTaken(page);
+    if (javaScript) await untilHydrated(page);
     await page.getByRole('checkbox', { name: 'Fog desert' }).check();
     await apply('Climate zones');
     await page.waitForURL(/zones=fog-desert/);
@@ -238,7 +238,7 @@ describe.each([true, false])('filters, with JavaScript: %s', (javaScript) => {
 
   it('turn a switch by pointer and by space bar', async () => {
     await page.goto(`${service.base}/garden/houses/palm`);
-    if (javaScript) await untilTaken(page);
+    if (javaScript) await untilHydrated(page);
     await page.getByRole('switch', { name: 'Tell me its story' }).click();
     await untilAddress('/garden/houses/palm?story=true');
     await page.getByRole('region', { name: 'What they say about it' }).waitFor();

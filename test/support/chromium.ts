@@ -20,6 +20,6 @@ export function watchErrors(page: Page): string[] {
 }
 
 /** Waits until the browser has taken the page over. */
-export async function untilTaken(page: Page): Promise<void> {
-  await page.waitForFunction(() => document.documentElement.dataset['taken'] === 'true');
+export async function untilHydrated(page: Page): Promise<void> {
+  await page.waitForFunction(() => document.documentElement.dataset['hydrated'] === 'true');
 }

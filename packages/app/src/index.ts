@@ -1,13 +1,10 @@
 export * from './address.ts';
 export { allParameterTypes, compileApp } from './compile-with-all-types.ts';
-export {
-  appFile,
-  appFileJsonSchema,
-  type AppDefinition,
-  type CollectionDefinition,
-  type FieldDefinition,
-  type PageDefinition,
-} from './definition/app-schema.ts';
+export { shows } from './components/all-shows.ts';
+export { componentKinds } from './components/kinds.ts';
+export { walkContent } from './components/walk-content.ts';
+export { appFile, appFileJsonSchema } from './definition/app-file.ts';
+export { type AppDefinition, type CollectionDefinition, type FieldDefinition, type PageDefinition } from './definition/app-schema.ts';
 export { checkAppFile, type CheckedApp } from './definition/check/check-app.ts';
 export { linearPattern, linearSearch, PatternNotLinear, type LinearPattern } from '@pallmist/address/patterns';
 export { parameterTypeNames, simpleTypeNames } from './types/names.ts';
@@ -28,8 +25,7 @@ export { mailAddress } from './mails/mail-address.ts';
 export { nextSerial, serialParts, serialProblem } from './records/serial.ts';
 export { asParameter, fieldReader, fieldText, type FieldReader, type PlainRecord, type PlainValue } from './records/field-value.ts';
 export { fieldName, planSave, type FieldProblems, type SavePlan, type SaveRequest } from './records/plan-save.ts';
-export { formParts } from './view/form-parts.ts';
-export { signUpForm } from './view/components/sign-up.ts';
+export { signUpForm } from './components/sign-up/show.ts';
 export { defaultKilobytes, fileNameIn, fileProblem, mediaTypeOf } from './records/file-value.ts';
 export { fileFieldsOf, formNamesOf, sentForm, type SentForm } from './view/save-request.ts';
 export { markOf } from './records/seen.ts';
@@ -37,6 +33,8 @@ export { appPartFor } from './view/app-part.ts';
 export { cutRecord, type FieldTree } from './view/field-tree.ts';
 export { fieldsOn, savedFields, type PageFields } from './view/page-fields.ts';
 export { dataToSend, pagePart, type PagePart } from './view/page-part.ts';
+export type { OptionSource } from './components/shared/options.ts';
+export { optionSources } from './view/option-sources.ts';
 export { isSettledBeforeLoad, isSettledByBrowser, parametersAsked, settlePage } from './view/settle-page.ts';
 export { rootsOf } from './expressions/paths.ts';
 export { programsFor } from './view/page-programs.ts';

@@ -43,7 +43,7 @@ describe('the check finds, with place and what to do', () => {
       'secret-in-address',
       /password or a token/,
     ],
-    ['notes: []', 'nots: []', 'choice-without-view', /“notes” has no view/],
+    ['notes: []', 'nots: []', 'choice-without-view', /“notes” has no pane/],
     ['min: 1, max: 1000', 'min: 9, max: 2', 'limits-cross', /./],
     ['type: integer, min', 'type: integer, pattern: x, min', 'attribute-without-effect', /says nothing/],
     ['title: Labels', 'title: "Labels {"', 'bad-braces', /not closed/],

@@ -1,6 +1,16 @@
 import { describe, expect, it } from 'vitest';
-import { arrive, checkAppFile, evaluateCel, planLoad, readAddress, type Node, type PageData, type PageMaterial } from '../src/index.ts';
-import { showAt } from './show.ts';
+import {
+  arrive,
+  checkAppFile,
+  evaluateCel,
+  optionSources,
+  planLoad,
+  readAddress,
+  type ComponentName,
+  type PageData,
+  type PageMaterial,
+} from '../src/index.ts';
+import { nodesOf, showAt } from './show.ts';
 
 const source = `
 pallmist: 1
@@ -88,12 +98,12 @@ const data: PageData = {
 const person = { login: 'ansa', name: 'Ansa', roles: [] };
 
 const show = (address: string, more: Partial<PageMaterial> = {}) => showAt(definition, compiled, address, { data, person, ...more });
-const node = <Show extends Node['show']>(address: string, kind: Show, more?: Partial<PageMaterial>) =>
-  show(address, more).content.find((entry) => entry.show === kind) as Extract<Node, { show: Show }>;
+const node = <Name extends ComponentName>(address: string, kind: Name, more?: Partial<PageMaterial>) =>
+  nodesOf(show(address, more).content, kind)[0]!;
+const input = (address: string, bind: string) => nodesOf(show(address).content, 'input').find(({ name }) => name === bind);
 
 /** Where the only link leads that looks like a button. */
-const buttonHref = (address: string) =>
-  show(address).content.flatMap((entry) => (entry.show === 'link' && entry.look === 'button' ? [entry.link.href] : []))[0];
+const buttonHref = (address: string) => nodesOf(show(address).content, 'link').find(({ look }) => look === 'button')?.link.href;
 
 it('the app is right', () => {
   expect(problems.filter(({ severity }) => severity === 'error')).toEqual([]);
@@ -144,7 +154,7 @@ describe('links', () => {
 
 describe('inputs', () => {
   it('of a range are two boxes of one name, which read as the range', () => {
-    expect(node('/x?spell=2..', 'range')).toMatchObject({ kind: 'number', from: '2', to: '', min: '0', max: '9' });
+    expect(input('/x?spell=2..', 'spell')).toMatchObject({ kind: 'number', from: '2', to: '', min: '0', max: '9' });
     const values = (query: string) => readAddress(compiled, `/x?${query}`).values['spell'];
     expect(values('spell=2&spell=5')).toEqual({ from: 2, to: 5 });
     expect(values('spell=&spell=5')).toEqual({ to: 5 });
@@ -154,8 +164,8 @@ describe('inputs', () => {
   });
 
   it('of a list are a box for each item, and one more while it may grow', () => {
-    expect(node('/x?numbers=4', 'inputs')).toMatchObject({ values: ['4'], grows: true });
-    expect(node('/x?numbers=4,5', 'inputs')).toMatchObject({ values: ['4', '5'], grows: false });
+    expect(input('/x?numbers=4', 'numbers')).toMatchObject({ values: ['4'], grows: true });
+    expect(input('/x?numbers=4,5', 'numbers')).toMatchObject({ values: ['4', '5'], grows: false });
   });
 
   it('show no picture from outside the app’s folder', () => {
@@ -229,7 +239,7 @@ describe('what a page loads', () => {
     expect(plan('/x?open=P-01', { open: fern }).rows['rows']?.where).toEqual([{ field: 'house', operator: 'equals', value: 'h' }]);
     expect(Object.keys(plan('/x/').rows)).toEqual(['rows']);
     expect(Object.keys(plan('/x?open=P-01').rows)).toEqual(['rows', 'seldom']);
-    expect(plan('/x/').options).toEqual([{ from: 'plants' }, { from: 'houses' }]);
+    expect(optionSources(definition, definition.pages['home']!)).toEqual([{ from: 'plants' }, { from: 'houses' }]);
   });
 });
 

@@ -2,11 +2,14 @@ import {
   allParameterTypes,
   appPartFor,
   evaluateCel,
-  formParts,
   programsFor,
   readAddress,
   showPage,
+  shows,
+  type AnyNode,
   type AppDefinition,
+  type ComponentName,
+  type NodeOf,
   type CompiledApp,
   type PageMaterial,
   type ShownPage,
@@ -35,5 +38,9 @@ export function showAt(definition: AppDefinition, compiled: CompiledApp, address
   };
   // The engine is there only where the material says that it is needed, as in a browser.
   const engine = cel ? evaluateCel : () => undefined;
-  return showPage(material, { cel: engine, types: allParameterTypes, forms: formParts });
+  return showPage(material, { cel: engine, types: allParameterTypes, shows });
 }
+
+/** What the components of one kind show. */
+export const nodesOf = <Name extends ComponentName>(content: readonly AnyNode[], kind: Name): NodeOf<Name>[] =>
+  content.filter(({ show }) => show === kind) as unknown as NodeOf<Name>[];

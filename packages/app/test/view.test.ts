@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { evaluateCel, planLoad, readAddress, type Node, type PageData } from '../src/index.ts';
+import { evaluateCel, planLoad, readAddress, type AnyNode, type ComponentName, type PageData } from '../src/index.ts';
 import { definition, garden } from './garden.ts';
-import { showAt } from './show.ts';
+import { showAt, nodesOf } from './show.ts';
 
 const rows = [
   { accession: 'QM-0001', name: 'Quill fern', house: { code: 'fern', name: 'Fern House' }, planted: '2020-01-02' },
@@ -14,8 +14,7 @@ const data: PageData = {
 };
 
 const show = (address: string) => showAt(definition, garden, address, { data });
-const node = <Show extends Node['show']>(content: Node[], kind: Show) =>
-  content.find((entry) => entry.show === kind) as Extract<Node, { show: Show }>;
+const node = <Name extends ComponentName>(content: readonly AnyNode[], kind: Name) => nodesOf(content, kind)[0]!;
 
 describe('what a page shows', () => {
   const shown = show('/garden/specimens?q=quill&page=2&house=fern&nonsense=1&alive=maybe');

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { checkAppFile, readAddress, type Node, type PageMaterial } from '../src/index.ts';
-import { showAt } from './show.ts';
+import { checkAppFile, readAddress, type PageMaterial } from '../src/index.ts';
+import { showAt, nodesOf } from './show.ts';
 
 const source = `
 pallmist: 1
@@ -37,18 +37,13 @@ const { definition, compiled, problems } = checkAppFile(source);
 /** Where each of the page’s ways leads, by what it says. */
 function ways(q: string | undefined, visit: PageMaterial['visit'] = {}): Record<string, string | undefined> {
   if (!definition || !compiled) throw new Error(JSON.stringify(problems));
-  const hrefOf = (node: Node): [string, string | undefined][] =>
-    node.show === 'site-link' || node.show === 'link'
-      ? [[node.link.text, node.link.href]]
-      : node.show === 'share'
-        ? [[node.text, node.href]]
-        : [];
-  return Object.fromEntries(
-    showAt(definition, compiled, '/x', {
-      reading: { ...readAddress(compiled, '/x'), values: q === undefined ? {} : { q } },
-      visit,
-    }).content.flatMap(hrefOf),
-  );
+  const { content } = showAt(definition, compiled, '/x', {
+    reading: { ...readAddress(compiled, '/x'), values: q === undefined ? {} : { q } },
+    visit,
+  });
+  const links = [...nodesOf(content, 'site-link'), ...nodesOf(content, 'link')].map(({ link }) => [link.text, link.href]);
+  const shares = nodesOf(content, 'share').map(({ text, href }) => [text, href]);
+  return Object.fromEntries([...links, ...shares]) as Record<string, string | undefined>;
 }
 
 describe('what is remembered for the visit', () => {
@@ -76,8 +71,7 @@ describe('what is remembered for the visit', () => {
 describe('a way to another site', () => {
   it('says which, and nothing where it leads nowhere', () => {
     if (!definition || !compiled) throw new Error('no app');
-    const hosts = (q: string) =>
-      showAt(definition, compiled, `/x?q=${q}`).content.flatMap((node) => (node.show === 'site-link' ? [node.host] : []));
+    const hosts = (q: string) => nodesOf(showAt(definition, compiled, `/x?q=${q}`).content, 'site-link').map(({ host }) => host);
     expect(hosts('fern')).toEqual(['shop.example', 'shop.example', 'plain.example']);
     expect(hosts('..')).toEqual(['', 'shop.example', 'plain.example']);
   });

@@ -2,7 +2,7 @@
   import { ApiError } from '@pallmist/api';
   import { client, explain } from './calls.ts';
   import { place } from './place.svelte.ts';
-  import Room from './Room.svelte';
+  import ConsoleLayout from './ConsoleLayout.svelte';
 
   let apps = $state(client.call('listApps', {}));
 
@@ -15,7 +15,7 @@
   }
 </script>
 
-<Room>
+<ConsoleLayout>
   <h1>Apps</h1>
   {#await apps}
     <p>Looking …</p>
@@ -74,7 +74,7 @@
     {/if}
     <p><button onclick={() => (apps = client.call('listApps', {}))}>Try again</button></p>
   {/await}
-</Room>
+</ConsoleLayout>
 
 <style>
   h2 {

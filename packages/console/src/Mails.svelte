@@ -1,7 +1,7 @@
 <script lang="ts">
   import { client, explain } from './calls.ts';
   import { place } from './place.svelte.ts';
-  import Room from './Room.svelte';
+  import ConsoleLayout from './ConsoleLayout.svelte';
 
   let asked = $state.raw(client.call('listMails', {}));
   const states = { kept: 'in the outbox', waiting: 'waiting', sent: 'sent', failed: 'failed' };
@@ -18,7 +18,7 @@
   }
 </script>
 
-<Room>
+<ConsoleLayout>
   <h1>Outbox</h1>
   {#await asked}
     <p>Looking …</p>
@@ -57,7 +57,7 @@
   {:catch error}
     <p role="alert">{explain(error)}</p>
   {/await}
-</Room>
+</ConsoleLayout>
 
 <style>
   .both {

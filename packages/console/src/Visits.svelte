@@ -1,7 +1,7 @@
 <script lang="ts">
   import { client, explain } from './calls.ts';
   import { place } from './place.svelte.ts';
-  import Room from './Room.svelte';
+  import ConsoleLayout from './ConsoleLayout.svelte';
 
   const { app }: { app: string } = $props();
   const asked = $derived(client.call('listVisits', { app }));
@@ -21,7 +21,7 @@
   }
 </script>
 
-<Room>
+<ConsoleLayout>
   <p><a href={place.href('apps')} onclick={(event) => place.follow(event)}><span aria-hidden="true">←</span> Apps</a></p>
   <h1>Visits to {app}</h1>
   {#await asked}
@@ -63,7 +63,7 @@
   {:catch error}
     <p role="alert">{explain(error)}</p>
   {/await}
-</Room>
+</ConsoleLayout>
 
 <style>
   table {

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { NavigationNode } from '@pallmist/app/view';
+  import type { NodeOf } from '@pallmist/app/view';
   import type { Snippet } from 'svelte';
   import Navigation from './components/Navigation.svelte';
   import './style/tokens.css';
@@ -7,7 +7,7 @@
   interface Props {
     appTitle: string;
     home: string;
-    navigation: NavigationNode | undefined;
+    navigation: NodeOf<'navigation'> | undefined;
     person?: { name: string; signOut: string; account?: string } | undefined;
     signInHref?: string | undefined;
     draft: boolean;

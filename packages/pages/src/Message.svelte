@@ -1,5 +1,5 @@
 <script lang="ts">
-  import Press from './components/Press.svelte';
+  import SubmitButton from './components/SubmitButton.svelte';
   import Text from './components/Text.svelte';
   import Frame from './Frame.svelte';
   import type { MessagePage } from './message-page.ts';
@@ -13,7 +13,7 @@
   {#if message.picture}<img src={message.picture.source} alt={message.picture.alternative} width="220" height="220" />{/if}
   {#if message.action}
     <form method="post" action={message.action.to}>
-      <Press tone="removes" name={message.action.name} value={message.action.value}>{message.action.button}</Press>
+      <SubmitButton tone="removes" name={message.action.name} value={message.action.value}>{message.action.button}</SubmitButton>
     </form>
   {/if}
   <ul>

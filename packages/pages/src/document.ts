@@ -48,8 +48,8 @@ export function readAssets(manifest: Record<string, ManifestEntry>, base = '/~/a
 const sources: Record<Part, string> = {
   cel: 'expressions/cel.js',
   packed: 'types/packed.js',
-  forms: 'components/forms.ts',
-  seldom: 'components/seldom.ts',
+  forms: 'components/form-components.ts',
+  lazy: 'components/lazy-components.ts',
 };
 
 interface DocumentParts {

@@ -11,7 +11,7 @@ export interface LivePage {
   /** What to say when they did not come. */
   readonly failure: string | undefined;
   /** True once the browser has taken the page over. */
-  readonly taken: boolean;
+  readonly hydrated: boolean;
   /** How often something was saved: forms begin anew. */
   readonly saves: number;
   /** @param gesture changes in a row with the same mark are one step of the history */

@@ -1,4 +1,4 @@
-import type { NavigationNode } from '@pallmist/app/view';
+import type { NodeOf } from '@pallmist/app/view';
 
 /** A page that says what went wrong, in the look of the app it belongs to. */
 export interface MessagePage {
@@ -11,6 +11,6 @@ export interface MessagePage {
   action?: { to: string; name: string; value: string; button: string };
   appTitle: string;
   home: string;
-  navigation: NavigationNode | undefined;
+  navigation: NodeOf<'navigation'> | undefined;
   draft: boolean;
 }

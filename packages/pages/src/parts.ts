@@ -1,19 +1,21 @@
 import { componentsIn, type PageMaterial } from '@pallmist/app/view';
+import { commonRenderers } from './components/common-components.ts';
+import type { formRenderers } from './components/form-components.ts';
 
 /** What only some pages need, each loaded by itself. */
-export type Part = 'cel' | 'packed' | 'forms' | 'seldom';
+export type Part = 'cel' | 'packed' | 'forms' | 'lazy';
 
-const forms = new Set(['form', 'ask', 'sign-in', 'sign-up']);
-const seldom = new Set(['share', 'language', 'list', 'input']);
+const forms: Record<keyof typeof formRenderers, true> = { ask: true, form: true, 'sign-in': true, 'sign-up': true };
 
 /** The parts that a page needs. */
 export function partsFor({ cel, packed, page }: PageMaterial): Set<Part> {
   const parts = new Set<Part>();
   if (cel) parts.add('cel');
   if (packed) parts.add('packed');
-  for (const component of componentsIn(page.content)) {
-    if (forms.has(component.show) || (component.show === 'table' && component.edit)) parts.add('forms');
-    if (seldom.has(component.show)) parts.add('seldom');
+  for (const { show, edit } of componentsIn(page.content)) {
+    // A table with a row to edit draws a form.
+    if (show in forms || edit !== undefined) parts.add('forms');
+    else if (!(show in commonRenderers)) parts.add('lazy');
   }
   return parts;
 }

@@ -1,7 +1,7 @@
 import { showPage, type PageMaterial, type ShowTools } from '@pallmist/app/view';
 import { render } from 'svelte/server';
-import './components/forms.ts';
-import './components/seldom.ts';
+import { allRenderers } from './components/all-components.ts';
+import { renderers } from './components/renderers.ts';
 import { assembleDocument, type Assets } from './document.ts';
 import type { LivePage } from './live-page.ts';
 import Message from './Message.svelte';
@@ -10,6 +10,8 @@ import Page from './Page.svelte';
 
 export { readAssets, type Assets } from './document.ts';
 export type { MessagePage } from './message-page.ts';
+
+Object.assign(renderers, allRenderers);
 
 /** Draws a page to a whole HTML document, with its material enclosed for the browser to take over. */
 export function renderPage(material: PageMaterial, tools: ShowTools, assets: Assets): string {
@@ -20,7 +22,7 @@ export function renderPage(material: PageMaterial, tools: ShowTools, assets: Ass
     name: material.name,
     busy: false,
     failure: undefined,
-    taken: false,
+    hydrated: false,
     saves: 0,
     change: nothing,
     open: nothing,

@@ -1,4 +1,14 @@
-import type { Seals } from './seals.ts';
+/**
+ * Opens and seals the texts of sealed parameters. What stands in an address is bound to one parameter of one page, so
+ * that it is worth nothing anywhere else. Sealing is slow and needs a key, so it happens before: a browser has no key, only
+ * the values that the service has opened and sealed for this page.
+ */
+export interface Seals {
+  /** @returns the text, or undefined for whatever reason it cannot be opened */
+  open(page: string, parameter: string, sealed: string): string | undefined;
+  /** @returns what is to stand in the address, or undefined where nothing was sealed for this text */
+  seal(page: string, parameter: string, text: string): string | undefined;
+}
 
 /** What a single call works with that is not the same for every call: the day, and the sealed values that are known. */
 export interface CallContext {

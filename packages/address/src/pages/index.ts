@@ -8,7 +8,7 @@ export { readTexts } from './read-texts.ts';
 export type { ParameterReading, Reading } from './reading.ts';
 export { rejectValue } from './reject-value.ts';
 export { SealBook, type SealedValue } from './seal-book.ts';
-export type { Seals } from './seals.ts';
+export type { Seals } from './call-context.ts';
 export { readPlainText, Refusal, valueFrom, writePlainText } from './value-text.ts';
 export { lengthBudget, writeAddress, type WriteOptions, type Written } from './write-address.ts';
 export { decodeForShow } from '../percent.ts';

@@ -1,4 +1,4 @@
-import type { Seals } from './seals.ts';
+import type { Seals } from './call-context.ts';
 
 /** A text of a sealed parameter, and what stands for it in addresses. */
 export interface SealedValue {

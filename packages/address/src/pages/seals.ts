@@ -3,18 +3,6 @@ import type { Parameter } from '../parameter.ts';
 import { decode, decodeForShow, encode } from '../percent.ts';
 import { presentSeals } from './call-context.ts';
 
-/**
- * Opens and seals the texts of sealed parameters. What stands in an address is bound to one parameter of one page, so
- * that it is worth nothing anywhere else. Sealing is slow and needs a key, so it happens before: a browser has no key, only
- * the values that the service has opened and sealed for this page.
- */
-export interface Seals {
-  /** @returns the text, or undefined for whatever reason it cannot be opened */
-  open(page: string, parameter: string, sealed: string): string | undefined;
-  /** @returns what is to stand in the address, or undefined where nothing was sealed for this text */
-  seal(page: string, parameter: string, text: string): string | undefined;
-}
-
 /** The names of a page, or of a parameter: today's, by which values are sealed, and former ones, by which they still open. */
 export type Names = readonly [today: string, ...former: string[]];
 

@@ -1,6 +1,5 @@
 import { z } from 'zod';
 import { reasons, type Reason } from '../gate/pass.ts';
-import { component } from './content-schema.ts';
 import { parameter } from './parameter-schema.ts';
 import { condition, link, name, text, value } from './schema-parts.ts';
 
@@ -102,7 +101,17 @@ const arrivalRule = z.strictObject({
   notice: text.optional().describe('What to say, once'),
 });
 
-const page = z.strictObject({
+/** A component as the app file has it, whatever its kind: what else it holds, its kind says. */
+export interface Component {
+  show: string;
+  when?: string | undefined;
+  [key: string]: unknown;
+}
+
+const component: z.ZodType<Component> = z.looseObject({ show: z.string(), when: condition.optional() });
+
+/** A page whose components may be of any kind. */
+export const page = z.strictObject({
   title: text,
   address: z.string().max(500).describe('Address template (RFC 6570): /specimens/{specimen}{?tab,note}'),
   parameters: z.record(name, parameter).optional(),
@@ -162,8 +171,8 @@ const site = z.strictObject({
   withVisit: z.array(name).min(1).optional().describe('Values remembered for the visit that are told to the site'),
 });
 
-/** The app file, version 1. */
-export const appFile = z
+/** The app file, version 1, its components of any kind: `app-file.ts` knows the kinds. */
+export const appWithAnyComponents = z
   .strictObject({
     pallmist: z.literal(1).describe('Version of the app file'),
     app: z.string().regex(/^[a-z][a-z0-9-]{0,39}$/, 'an app’s name has small letters, digits and “-”'),
@@ -199,9 +208,4 @@ export const appFile = z
     pages: z.record(name, page),
   })
   .describe('A Pallmist app');
-export type AppDefinition = z.infer<typeof appFile>;
-
-/** The app file’s JSON Schema (draft 2020-12), for editors. */
-export function appFileJsonSchema(): object {
-  return z.toJSONSchema(appFile, { io: 'input' });
-}
+export type AppDefinition = z.infer<typeof appWithAnyComponents>;

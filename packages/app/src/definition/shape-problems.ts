@@ -1,8 +1,8 @@
 import type { z } from 'zod';
 import { type PatchOperation, type Problem, quote, toPointer } from '@pallmist/address/declare';
 import { nearest, suggest } from '@pallmist/address/explain';
-import { appFileJsonSchema } from './app-schema.ts';
-import { component } from './content-schema.ts';
+import { componentKinds } from '../components/kinds.ts';
+import { appFileJsonSchema } from './app-file.ts';
 
 let collectedKeys: string[] | undefined;
 
@@ -21,7 +21,7 @@ function knownKeys(): readonly string[] {
   return collectedKeys;
 }
 
-const componentNames = component.options.map(({ shape }) => shape.show.value);
+const componentNames = componentKinds.map(({ name }) => name);
 
 /** Says what Zod found in our own words, one problem for each thing that is wrong. */
 export function shapeProblems(error: z.ZodError, data: unknown): Problem[] {

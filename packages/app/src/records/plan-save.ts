@@ -1,5 +1,5 @@
 import type { AppDefinition, CollectionDefinition, FieldDefinition } from '../definition/app-schema.ts';
-import type { FormFieldDefinition } from '../definition/content/forms-schema.ts';
+import type { FormFieldDefinition } from '../components/shared/form-fields.ts';
 import { Refusal } from '@pallmist/address/pages';
 import { fieldReader, fieldText, type PlainRecord, type PlainValue } from './field-value.ts';
 

@@ -1,5 +1,5 @@
 import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
-import { linksFrom, walkContent } from '../definition/component-facets.ts';
+import { linksFrom, walkContent } from '../components/walk-content.ts';
 import type { AppPart } from './material.ts';
 
 /** Cuts out of an app what showing one page needs, so that a browser is sent no more than that. */
@@ -68,8 +68,7 @@ function collectionsOf(
   pages: AppPart['pages'],
 ): NonNullable<AppPart['collections']> {
   const wanted = new Set<string>();
-  for (const { component } of walkContent(page?.content ?? []))
-    if (component.show === 'form' && component.collection !== undefined) wanted.add(component.collection);
+  for (const { references } of walkContent(page?.content ?? [])) for (const name of references.collections) wanted.add(name);
   for (const read of Object.values(page?.rows ?? {})) wanted.add(read.from);
   for (const { of, type } of declarationsIn(definition, pages)) {
     if (of !== undefined && (type === 'record' || type === 'sort')) wanted.add(of);

@@ -1,9 +1,15 @@
-export { componentsIn } from '../definition/inner-content.ts';
+export { commonShows } from '../components/common-shows.ts';
+export { componentsIn } from '../components/inner-content.ts';
+export type { BoxesNode, BoxNode, RangeNode } from '../components/input/show.ts';
+export type { TableNode } from '../components/table/show.ts';
+export type { NodeOf } from '../components/all-shows.ts';
+export type { ComponentName } from '../components/kinds.ts';
+export { optionsName } from '../components/shared/options.ts';
+export type { Component } from '../definition/app-schema.ts';
 export { Evaluator, isPlainPath, type EvaluateCel } from '../expressions/evaluator.ts';
 export { celWith, type Programs } from '../expressions/program.ts';
 export { arrive, type Arrival } from './arrival.ts';
 export { planLoad, scopeBeforeLoad, type LoadPlan, type PlannedCondition, type PlannedRead } from './load-plan.ts';
-export { optionsName } from './options.ts';
 export type {
   AppPart,
   Circumstances,
@@ -15,6 +21,8 @@ export type {
   ReadData,
   RecordData,
 } from './material.ts';
-export type * from './nodes.ts';
+export type { Anchor, Box, BoxLimits, ChangeAnchor, KeepingForm } from './node-parts.ts';
 export { showPage } from './show-page.ts';
+export type { ShownPage } from './shown-page.ts';
 export type { ShowTools } from './tools.ts';
+export type { AnyNode, ShowTable, ViewContext } from './view-context.ts';

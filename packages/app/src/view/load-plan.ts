@@ -2,11 +2,9 @@ import type { Range, SortKey } from '@pallmist/address';
 import type { Values } from '@pallmist/address/declare';
 import type { AppDefinition, PageDefinition, ReadDefinition } from '../definition/app-schema.ts';
 import { operators, type Operator } from '../definition/operators.ts';
-import { componentsIn } from '../definition/inner-content.ts';
 import { Evaluator, type EvaluateCel } from '../expressions/evaluator.ts';
 import { pageScopeTypes } from '../expressions/page-scope.ts';
 import type { Circumstances, PageData } from './material.ts';
-import { optionsFor } from './options.ts';
 
 type Plain = string | number | boolean;
 
@@ -35,8 +33,6 @@ export interface LoadPlan {
   /** `by` is the unique field that names the record, where it is not the key. */
   records: Record<string, { from: string; key: string; by?: string }>;
   rows: Record<string, PlannedRead>;
-  /** The collections one may choose from, each with the field that names its records. */
-  options: { from: string; by?: string }[];
 }
 
 const defaultSize = 25;
@@ -65,7 +61,7 @@ export function scopeBeforeLoad(
  * @param records the page's records, once they are loaded: reads may depend on them
  */
 export function planLoad(
-  app: Pick<AppDefinition, 'title' | 'mount' | 'collections' | 'parameters' | 'words'> & Parameters<typeof optionsFor>[1],
+  app: Pick<AppDefinition, 'title' | 'mount' | 'collections' | 'parameters' | 'words'>,
   page: PageDefinition,
   values: Values,
   circumstances: Circumstances,
@@ -74,7 +70,7 @@ export function planLoad(
 ): LoadPlan {
   const scope = { ...scopeBeforeLoad(app, values, circumstances), record: records };
   const evaluator = new Evaluator(scope, pageScopeTypes(app, page), cel);
-  const plan: LoadPlan = { records: {}, rows: {}, options: [] };
+  const plan: LoadPlan = { records: {}, rows: {} };
   for (const [name, declaration] of Object.entries({ ...app.parameters, ...page.parameters })) {
     const key = values[name];
     if (declaration.type === 'record' && declaration.of !== undefined && typeof key === 'string')
@@ -82,11 +78,6 @@ export function planLoad(
   }
   for (const [name, read] of Object.entries(page.rows ?? {})) {
     if (evaluator.holds(read.when)) plan.rows[name] = planRead(read, evaluator);
-  }
-  for (const component of componentsIn(page.content)) {
-    for (const wanted of optionsFor(component, app, page)) {
-      if (!plan.options.some(({ from, by }) => from === wanted.from && by === wanted.by)) plan.options.push(wanted);
-    }
   }
   return plan;
 }

@@ -1,5 +1,5 @@
 import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
-import { walkContent } from '../definition/component-facets.ts';
+import { walkContent } from '../components/walk-content.ts';
 import { operands } from '../definition/operators.ts';
 import { pathsIn } from '../expressions/paths.ts';
 import { expressionsOf } from '../expressions/template-text.ts';
@@ -49,14 +49,14 @@ export function fieldsOn(app: AppPart, page: PageDefinition, more: 'sent' | 'ser
     for (const value of [read.sort, read.page, read.size, ...(read.where ?? []).flatMap((where) => operands<unknown>(where))])
       addText(value);
   }
-  for (const { component, facets } of walkContent(page.content)) {
+  for (const { component, references } of walkContent(page.content)) {
     if (component.when !== undefined) addExpression(component.when);
-    for (const { text, row } of facets.texts) addText(text, row);
-    for (const { value, row, service } of facets.values) if (more === 'service' || service !== true) addText(value, row);
-    for (const { link, row, service } of facets.links)
+    for (const { text, row } of references.texts) addText(text, row);
+    for (const { value, row, service } of references.values) if (more === 'service' || service !== true) addText(value, row);
+    for (const { link, row, service } of references.links)
       if (more === 'service' || service !== true) for (const value of Object.values(link.values ?? {})) addText(value, row);
-    for (const { root, path } of facets.fields) collector.add(`${root.of}.${root.name}`, path.split('.'));
-    if (more === 'service') for (const name of facets.mails) for (const text of textsOfMail(app.mails?.[name])) addText(text);
+    for (const { root, path } of references.fields) collector.add(`${root.of}.${root.name}`, path.split('.'));
+    if (more === 'service') for (const name of references.mails) for (const text of textsOfMail(app.mails?.[name])) addText(text);
   }
   return {
     records: Object.fromEntries(records.map(([name]) => [name, collector.tree(recordRoot(name))])),
@@ -80,9 +80,9 @@ export function savedFields(app: AppPart, page: PageDefinition, collection: stri
     for (const expression of expressionsOf(given))
       for (const [root = '', ...names] of pathsIn(expression)) if (root === 'saved') collector.add('saved', names);
   };
-  for (const { facets } of walkContent(page.content)) {
-    for (const { link } of facets.links) for (const value of Object.values(link.values ?? {})) add(value);
-    for (const name of facets.mails) for (const text of textsOfMail(app.mails?.[name])) add(text);
+  for (const { references } of walkContent(page.content)) {
+    for (const { link } of references.links) for (const value of Object.values(link.values ?? {})) add(value);
+    for (const name of references.mails) for (const text of textsOfMail(app.mails?.[name])) add(text);
   }
   return collector.tree('saved');
 }

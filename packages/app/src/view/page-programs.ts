@@ -1,5 +1,5 @@
 import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
-import { walkContent } from '../definition/component-facets.ts';
+import { walkContent } from '../components/walk-content.ts';
 import { operands } from '../definition/operators.ts';
 import { isPlainPath } from '../expressions/evaluator.ts';
 import { pageScopeTypes, recordType } from '../expressions/page-scope.ts';
@@ -27,10 +27,10 @@ function occurrencesIn(page: PageDefinition, navigation: AppDefinition['navigati
   add(page.title);
   for (const { text } of navigation ?? []) add(text);
   for (const { notice } of page.arrival ?? []) add(notice);
-  for (const { component, facets } of walkContent(page.content)) {
-    for (const { text, row } of facets.texts) add(text, { row });
-    for (const { value, row } of facets.values) add(value, { row });
-    for (const { link, row, saved } of facets.links) for (const value of Object.values(link.values ?? {})) add(value, { row, saved });
+  for (const { component, references } of walkContent(page.content)) {
+    for (const { text, row } of references.texts) add(text, { row });
+    for (const { value, row } of references.values) add(value, { row });
+    for (const { link, row, saved } of references.links) for (const value of Object.values(link.values ?? {})) add(value, { row, saved });
     condition(component.when);
   }
   for (const read of Object.values(page.rows ?? {})) {

@@ -1,14 +1,15 @@
-import type { AppDefinition, FieldDefinition, PageDefinition } from '../definition/app-schema.ts';
-import type { ComponentDefinition, ComponentOf } from '../definition/content-schema.ts';
-import { componentsIn, innerContent } from '../definition/inner-content.ts';
+import type { AppDefinition, Component, FieldDefinition, PageDefinition } from '../definition/app-schema.ts';
+import { componentsIn, innerContent } from '../components/inner-content.ts';
+import type { SavingForm } from '../components/kind.ts';
+import { kindOf } from '../components/kinds.ts';
+import { formOf } from '../components/walk-content.ts';
 import { recordType } from '../expressions/page-scope.ts';
 import type { Values } from '@pallmist/address/declare';
 import { fieldName, type SaveRequest } from '../records/plan-save.ts';
 import { composeMail, type WrittenMail } from '../mails/compose.ts';
 import { markOf } from '../records/seen.ts';
 import type { PageMaterial, RecordData } from './material.ts';
-import { Shower } from './shower.ts';
-import { showContent } from './show-page.ts';
+import { PageView } from './page-view.ts';
 import type { ShowTools } from './tools.ts';
 
 /** A form that was sent, found on its page. */
@@ -26,7 +27,7 @@ export interface SentForm {
 
 /** A form of a page's content, and the dialog that it stands in. */
 interface Place {
-  component: ComponentOf<'form'> | ComponentOf<'table'>;
+  form: SavingForm;
   dialog: string | undefined;
 }
 
@@ -35,30 +36,22 @@ interface Place {
  * what nobody types is evaluated here and never taken from the request.
  */
 export function sentForm(
-  app: Pick<AppDefinition, 'collections' | 'mails' | 'pages'>,
+  app: Pick<AppDefinition, 'collections' | 'mails' | 'pages' | 'parameters'>,
   page: PageDefinition,
   material: PageMaterial,
   tools: ShowTools,
   name: string,
 ): SentForm | undefined {
-  const shower = new Shower(material, tools);
-  showContent(page.content, shower);
-  const place = shower.forms.has(name) ? findForm(page.content, name) : undefined;
+  const view = new PageView(material, tools);
+  view.showAll(page.content);
+  const place = view.forms.has(name) ? findForm(app, page, page.content, name) : undefined;
   if (place === undefined) return undefined;
-  const { component } = place;
-  const inTable = component.show === 'table';
-  const parameter = inTable ? component.edit?.bind : component.bind;
-  const collection = (inTable ? page.rows?.[component.rows]?.from : component.collection) ?? shower.declaration(parameter ?? '')?.of ?? '';
+  const { action, collection = '', parameter, fields, inRow, mail: mailName, then, ...form } = place.form;
   const definition = app.collections?.[collection];
   const record = parameter === undefined ? undefined : material.data.records[parameter];
   const key = record?.[definition?.keyField ?? ''];
-  const fields = (inTable ? component.edit?.fields : component.fields) ?? [];
-  const evaluator = inTable && record ? shower.evaluator.with('row', record, recordType(material.app, collection)) : shower.evaluator;
-  const set = Object.entries((inTable ? component.edit?.set : component.set) ?? {}).map(([field, value]) => [
-    field,
-    evaluator.value(value),
-  ]);
-  const action = inTable ? 'change' : component.action;
+  const evaluator = inRow && record ? view.evaluator.with('row', record, recordType(material.app, collection)) : view.evaluator;
+  const set = Object.entries(form.set ?? {}).map(([field, value]) => [field, evaluator.value(value)]);
   return {
     request: {
       action,
@@ -69,24 +62,23 @@ export function sentForm(
     },
     seenOf: (present) =>
       markOf(present, fields.map(fieldName), (field) => app.collections?.[definition?.fields[field]?.of ?? '']?.keyField),
-    sendsMail: !inTable && component.mail !== undefined,
+    sendsMail: mailName !== undefined,
     mail(saved, base) {
-      const mail = inTable || component.mail === undefined ? undefined : app.mails?.[component.mail];
+      const mail = mailName === undefined ? undefined : app.mails?.[mailName];
       if (mail === undefined) return undefined;
       return composeMail(mail, {
-        evaluator: shower.evaluator.with('saved', saved, recordType(material.app, collection, 1)),
-        href: (link, evaluator) => shower.href(link, evaluator),
+        evaluator: view.evaluator.with('saved', saved, recordType(material.app, collection, 1)),
+        href: (link, evaluator) => view.href(link, evaluator),
         base,
         draft: material.draft,
       });
     },
     next(saved) {
-      if (!inTable && component.then)
-        return shower.href(component.then, shower.evaluator.with('saved', saved, recordType(material.app, collection, 0)));
+      if (then) return view.href(then, view.evaluator.with('saved', saved, recordType(material.app, collection, 0)));
       const over: Values = {};
       if (place.dialog !== undefined) over[place.dialog] = undefined;
-      if (parameter !== undefined && action !== 'create' && (inTable || action === 'remove')) over[parameter] = undefined;
-      return shower.change(over).written.address ?? (shower.app.mount === '' ? '/' : shower.app.mount);
+      if (parameter !== undefined && action !== 'create' && (inRow || action === 'remove')) over[parameter] = undefined;
+      return view.change(over).written.address ?? (view.app.mount === '' ? '/' : view.app.mount);
     },
   };
 }
@@ -95,30 +87,32 @@ export function sentForm(
 export function fileFieldsOf(
   app: Pick<AppDefinition, 'collections' | 'parameters'>,
   page: PageDefinition,
-  form: string,
+  name: string,
 ): Record<string, FieldDefinition> {
-  const component = findForm(page.content, form)?.component;
-  if (component === undefined) return {};
-  const inTable = component.show === 'table';
-  const parameter = inTable ? undefined : component.bind;
-  const declared = page.parameters?.[parameter ?? ''] ?? app.parameters?.[parameter ?? ''];
-  const collection = inTable ? page.rows?.[component.rows]?.from : (component.collection ?? declared?.of);
-  const fields = app.collections?.[collection ?? '']?.fields ?? {};
-  const shown = (inTable ? component.edit?.fields : component.fields) ?? [];
+  const form = findForm(app, page, page.content, name)?.form;
+  const fields = app.collections?.[form?.collection ?? '']?.fields ?? {};
   return Object.fromEntries(
-    shown.map(fieldName).flatMap((name) => {
-      const field = fields[name];
-      return field?.type === 'file' ? [[name, field]] : [];
+    (form?.fields ?? []).map(fieldName).flatMap((shown) => {
+      const field = fields[shown];
+      return field?.type === 'file' ? [[shown, field]] : [];
     }),
   );
 }
 
-function findForm(content: readonly ComponentDefinition[], name: string, dialog?: string): Place | undefined {
+/** @param opener the parameter that opens what the content stands in */
+function findForm(
+  app: Pick<AppDefinition, 'parameters'>,
+  page: PageDefinition,
+  content: readonly Component[],
+  name: string,
+  opener?: string,
+): Place | undefined {
   for (const component of content) {
-    if (component.show === 'form' && component.name === name) return { component, dialog };
-    if (component.show === 'table' && component.edit?.name === name) return { component, dialog };
+    const form = formOf(component, page, app);
+    if (form?.name === name) return { form, dialog: opener };
+    const opens = kindOf(component)?.opens === true && typeof component['bind'] === 'string' ? component['bind'] : opener;
     for (const inner of innerContent(component)) {
-      const found = findForm(inner.content, name, component.show === 'dialog' ? component.bind : dialog);
+      const found = findForm(app, page, inner.content, name, opens);
       if (found) return found;
     }
   }
@@ -127,10 +121,6 @@ function findForm(content: readonly ComponentDefinition[], name: string, dialog?
 
 /** Names of the forms that a page has, hidden ones too. */
 export function formNamesOf(page: PageDefinition): Set<string> {
-  const names = new Set<string>();
-  for (const component of componentsIn(page.content)) {
-    if (component.show === 'form') names.add(component.name);
-    else if (component.show === 'table' && component.edit) names.add(component.edit.name);
-  }
-  return names;
+  const names = [...componentsIn(page.content)].map((component) => formOf(component, page, {})?.name);
+  return new Set(names.filter((name) => name !== undefined));
 }

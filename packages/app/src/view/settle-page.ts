@@ -1,7 +1,7 @@
-import type { PageDefinition, ReadDefinition } from '../definition/app-schema.ts';
-import { walkContent } from '../definition/component-facets.ts';
-import type { ComponentDefinition } from '../definition/content-schema.ts';
-import { mapInnerContent } from '../definition/inner-content.ts';
+import type { Component, PageDefinition, ReadDefinition } from '../definition/app-schema.ts';
+import { walkContent } from '../components/walk-content.ts';
+import { kindOf } from '../components/kinds.ts';
+import { mapInnerContent } from '../components/inner-content.ts';
 import { pathsIn, rootsOf } from '../expressions/paths.ts';
 import { expressionsIn } from './page-programs.ts';
 
@@ -54,8 +54,8 @@ function settleConditions(page: PageDefinition, holds: (condition: string) => bo
     variant += held === undefined ? '?' : held ? '1' : '0';
     return held ?? 'keep';
   };
-  const settleAll = (content: readonly ComponentDefinition[]): ComponentDefinition[] =>
-    content.flatMap((component): ComponentDefinition[] => {
+  const settleAll = (content: readonly Component[]): Component[] =>
+    content.flatMap((component): Component[] => {
       const shown = settle(component.when);
       if (shown === false) return [];
       const inner = mapInnerContent(component, settleAll);
@@ -78,7 +78,7 @@ function settleConditions(page: PageDefinition, holds: (condition: string) => bo
 /** The reads that a page shows, or whose rows or numbers its expressions name. */
 function namedReads(page: PageDefinition): Set<string> {
   const named = new Set<string>();
-  for (const { facets } of walkContent(page.content)) for (const { name } of facets.rows) named.add(name);
+  for (const { references } of walkContent(page.content)) for (const { name } of references.rows) named.add(name);
   for (const expression of expressionsIn(page, undefined))
     for (const [root, name] of pathsIn(expression)) if ((root === 'rows' || root === 'total') && name !== undefined) named.add(name);
   return named;
@@ -114,16 +114,8 @@ export function pageToSend(page: PageDefinition, held: readonly number[]): PageD
   };
 }
 
-const withoutService = (content: readonly ComponentDefinition[]): ComponentDefinition[] =>
+const withoutService = (content: readonly Component[]): Component[] =>
   content.map((component) => {
     const inner = mapInnerContent(component, withoutService);
-    if (inner.show === 'form') {
-      const { set: _, mail: __, then: ___, ...form } = inner;
-      return form;
-    }
-    if (inner.show === 'table' && inner.edit) {
-      const { set: _, ...edit } = inner.edit;
-      return { ...inner, edit };
-    }
-    return inner;
+    return (kindOf(inner)?.toSend?.(inner as never) ?? inner) as Component;
   });

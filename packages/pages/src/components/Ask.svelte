@@ -1,14 +1,14 @@
 <script lang="ts">
-  import type { AskNode } from '@pallmist/app/view';
+  import type { NodeOf } from '@pallmist/app/view';
   import type { LivePage } from '../live-page.ts';
   import BoxField from './BoxField.svelte';
-  import Keeps from './Keeps.svelte';
-  import Press from './Press.svelte';
+  import HiddenFields from './HiddenFields.svelte';
+  import SubmitButton from './SubmitButton.svelte';
 
-  const { node, live }: { node: AskNode; live: LivePage } = $props();
+  const { node, live }: { node: NodeOf<'ask'>; live: LivePage } = $props();
 
   function submitted(event: SubmitEvent) {
-    if (!live.taken || !(event.currentTarget instanceof HTMLFormElement)) return;
+    if (!live.hydrated || !(event.currentTarget instanceof HTMLFormElement)) return;
     event.preventDefault();
     const given = [...new FormData(event.currentTarget)].filter((entry): entry is [string, string] => entry[1] !== '');
     const query = new URLSearchParams(given).toString();
@@ -17,9 +17,9 @@
 </script>
 
 <form method="get" action={node.form.action} aria-label={node.label} onsubmit={submitted}>
-  <Keeps form={node.form} />
+  <HiddenFields form={node.form} />
   {#each node.boxes as box (box.name)}<BoxField {box} id="{node.id}-{box.name}" asking />{/each}
-  <span><Press>{node.button}</Press></span>
+  <span><SubmitButton>{node.button}</SubmitButton></span>
 </form>
 
 <style>

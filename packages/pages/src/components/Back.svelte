@@ -1,11 +1,11 @@
 <script lang="ts">
-  import type { BackNode } from '@pallmist/app/view';
+  import type { NodeOf } from '@pallmist/app/view';
   import type { LivePage } from '../live-page.ts';
 
-  const { node, live }: { node: BackNode; live: LivePage } = $props();
+  const { node, live }: { node: NodeOf<'back'>; live: LivePage } = $props();
 
   function back(event: MouseEvent) {
-    if (!live.taken || !node.cameFrom || event.button !== 0 || event.ctrlKey || event.metaKey || event.shiftKey || event.altKey) return;
+    if (!live.hydrated || !node.cameFrom || event.button !== 0 || event.ctrlKey || event.metaKey || event.shiftKey || event.altKey) return;
     if (live.goBack()) event.preventDefault();
   }
 </script>

@@ -1,20 +1,20 @@
 <script lang="ts">
-  import type { CheckboxesNode } from '@pallmist/app/view';
+  import type { NodeOf } from '@pallmist/app/view';
   import type { LivePage } from '../live-page.ts';
   import Filter from './Filter.svelte';
-  import Pills from './Pills.svelte';
+  import ToggleGroup from './ToggleGroup.svelte';
 
-  const { node, live }: { node: CheckboxesNode; live: LivePage } = $props();
+  const { node, live }: { node: NodeOf<'checkboxes'>; live: LivePage } = $props();
 
   function changed(value: string, chosen: boolean) {
-    if (!live.taken) return;
+    if (!live.hydrated) return;
     const values = node.options.filter((option) => (option.value === value ? chosen : option.chosen)).map((option) => option.value);
     live.change({ [node.name]: values.length === 0 && !node.hasDefault ? undefined : values });
   }
 </script>
 
 <Filter form={node.form} {live}>
-  <Pills legend={node.label}>
+  <ToggleGroup legend={node.label}>
     {#if node.hasDefault}<input type="hidden" name={node.name} value="" />{/if}
     {#each node.options as option (option.value)}
       <label>
@@ -28,5 +28,5 @@
         {option.text}
       </label>
     {/each}
-  </Pills>
+  </ToggleGroup>
 </Filter>

@@ -1,8 +1,8 @@
 <script lang="ts">
-  import type { DetailsNode } from '@pallmist/app/view';
+  import type { NodeOf } from '@pallmist/app/view';
   import AnchorLink from './AnchorLink.svelte';
 
-  const { node }: { node: DetailsNode } = $props();
+  const { node }: { node: NodeOf<'details'> } = $props();
 </script>
 
 <dl>

@@ -1,10 +1,10 @@
 <script lang="ts">
-  import type { DialogNode } from '@pallmist/app/view';
+  import type { AnyNode, NodeOf } from '@pallmist/app/view';
   import type { Snippet } from 'svelte';
   import { follow } from '../follow.ts';
   import type { LivePage } from '../live-page.ts';
 
-  const { node, live, children }: { node: DialogNode; live: LivePage; children: Snippet } = $props();
+  const { node, live, render }: { node: NodeOf<'dialog'>; live: LivePage; render: Snippet<[AnyNode[]]> } = $props();
 
   /** Drawn open by the service; the browser makes it modal, which keeps the focus inside and returns it afterwards. */
   function modal(dialog: HTMLDialogElement) {
@@ -28,7 +28,7 @@
     <h2 id="{node.id}-label">{node.label}</h2>
     <a href={node.close.href} onclick={follow(live, node.close)}>{node.close.text}</a>
   </div>
-  {@render children()}
+  {@render render(node.content)}
 </dialog>
 
 <style>

@@ -1,18 +1,18 @@
 <script lang="ts">
   import type { KeepingForm } from '@pallmist/app/view';
   import type { Snippet } from 'svelte';
-  import Keeps from './Keeps.svelte';
+  import HiddenFields from './HiddenFields.svelte';
   import type { LivePage } from '../live-page.ts';
-  import Press from './Press.svelte';
+  import SubmitButton from './SubmitButton.svelte';
 
   const { form, live, children }: { form: KeepingForm; live: LivePage; children: Snippet } = $props();
 </script>
 
 <!-- A form of its own, which keeps what it does not show; with JavaScript it is never sent. -->
-<form method="get" action={form.action} onsubmit={(event) => live.taken && event.preventDefault()}>
-  <Keeps {form} />
+<form method="get" action={form.action} onsubmit={(event) => live.hydrated && event.preventDefault()}>
+  <HiddenFields {form} />
   {@render children()}
-  {#if !live.taken}<Press tone="second">Apply</Press>{/if}
+  {#if !live.hydrated}<SubmitButton tone="second">Apply</SubmitButton>{/if}
 </form>
 
 <style>

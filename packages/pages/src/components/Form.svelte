@@ -1,14 +1,14 @@
 <script lang="ts">
-  import type { FormNode } from '@pallmist/app/view';
+  import type { NodeOf } from '@pallmist/app/view';
   import type { LivePage } from '../live-page.ts';
   import BoxField from './BoxField.svelte';
-  import Press from './Press.svelte';
-  import Sheet from './Sheet.svelte';
+  import SubmitButton from './SubmitButton.svelte';
+  import FormCard from './FormCard.svelte';
 
-  const { node, live }: { node: FormNode; live: LivePage } = $props();
+  const { node, live }: { node: NodeOf<'form'>; live: LivePage } = $props();
 
   function submitted(event: SubmitEvent) {
-    if (!live.taken || !(event.currentTarget instanceof HTMLFormElement)) return;
+    if (!live.hydrated || !(event.currentTarget instanceof HTMLFormElement)) return;
     event.preventDefault();
     live.send(event.currentTarget);
   }
@@ -25,10 +25,10 @@
     <input type="hidden" name="~form" value={node.name} />
     {#if node.seen}<input type="hidden" name="~seen" value={node.seen} />{/if}
     {#if node.once}<input type="hidden" name="~once" value={node.once} />{/if}
-    <Sheet problem={node.problem} plain={node.boxes.length === 0}>
+    <FormCard problem={node.problem} plain={node.boxes.length === 0}>
       {#each node.boxes as box (box.name)}<BoxField {box} id="{node.id}-{box.name}" />{/each}
-      <Press tone={node.removes ? 'removes' : 'main'} disabled={live.busy}>{node.button}</Press>
-    </Sheet>
+      <SubmitButton tone={node.removes ? 'removes' : 'main'} disabled={live.busy}>{node.button}</SubmitButton>
+    </FormCard>
   </form>
 {/key}
 

@@ -1,7 +1,7 @@
 <script lang="ts">
-  import type { ImageNode } from '@pallmist/app/view';
+  import type { NodeOf } from '@pallmist/app/view';
 
-  const { node }: { node: ImageNode } = $props();
+  const { node }: { node: NodeOf<'image'> } = $props();
 </script>
 
 {#if node.source}<img src={node.source} alt={node.alt} width={node.width} />{/if}

@@ -1,29 +1,13 @@
 <script lang="ts">
-  import type { InputNode } from '@pallmist/app/view';
-  import { boxValue } from '../box-value.ts';
+  import type { NodeOf } from '@pallmist/app/view';
   import type { LivePage } from '../live-page.ts';
-  import Filter from './Filter.svelte';
-  import Labelled from './Labelled.svelte';
+  import InputBox from './InputBox.svelte';
+  import Inputs from './Inputs.svelte';
+  import Range from './Range.svelte';
 
-  const { node, live }: { node: InputNode; live: LivePage } = $props();
-
-  function changed(box: HTMLInputElement) {
-    // The browser says beside the box what is wrong with it; the address keeps the last value that was right.
-    if (live.taken && box.reportValidity()) live.change({ [node.name]: boxValue(box) });
-  }
+  const { node, live }: { node: NodeOf<'input'>; live: LivePage } = $props();
 </script>
 
-<Filter form={node.form} {live}>
-  <Labelled label={node.label}>
-    <input
-      type={node.kind}
-      name={node.name}
-      value={node.value}
-      min={node.min}
-      max={node.max}
-      step={node.step}
-      maxlength={node.maxLength}
-      onchange={({ currentTarget }) => changed(currentTarget)}
-    />
-  </Labelled>
-</Filter>
+{#if node.of === 'range'}<Range {node} {live} />
+{:else if node.of === 'list'}<Inputs {node} {live} />
+{:else}<InputBox {node} {live} />{/if}

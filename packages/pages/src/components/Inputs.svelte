@@ -1,16 +1,16 @@
 <script lang="ts">
-  import type { InputsNode } from '@pallmist/app/view';
+  import type { BoxesNode } from '@pallmist/app/view';
   import { boxValue } from '../box-value.ts';
   import type { LivePage } from '../live-page.ts';
   import Filter from './Filter.svelte';
   import Group from './Group.svelte';
 
-  const { node, live }: { node: InputsNode; live: LivePage } = $props();
+  const { node, live }: { node: BoxesNode; live: LivePage } = $props();
   const boxes = $derived(node.grows ? [...node.values, ''] : node.values);
 
   function changed({ currentTarget }: Event & { currentTarget: HTMLInputElement }) {
     const all = [...(currentTarget.closest('fieldset')?.querySelectorAll('input') ?? [])];
-    if (!live.taken || all.some((box) => !box.reportValidity())) return;
+    if (!live.hydrated || all.some((box) => !box.reportValidity())) return;
     const values = all.map(boxValue).filter((value) => value !== undefined);
     live.change({ [node.name]: values.length === 0 ? undefined : values });
   }

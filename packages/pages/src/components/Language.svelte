@@ -1,9 +1,9 @@
 <script lang="ts">
-  import type { LanguageNode } from '@pallmist/app/view';
+  import type { NodeOf } from '@pallmist/app/view';
   import { follow } from '../follow.ts';
   import type { LivePage } from '../live-page.ts';
 
-  const { node, live }: { node: LanguageNode; live: LivePage } = $props();
+  const { node, live }: { node: NodeOf<'language'>; live: LivePage } = $props();
 </script>
 
 <nav aria-label={node.label}>

@@ -1,10 +1,10 @@
 <script lang="ts">
-  import type { ListNode } from '@pallmist/app/view';
+  import type { NodeOf } from '@pallmist/app/view';
   import type { LivePage } from '../live-page.ts';
   import AnchorLink from './AnchorLink.svelte';
   import Empty from './Empty.svelte';
 
-  const { node, live }: { node: ListNode; live: LivePage } = $props();
+  const { node, live }: { node: NodeOf<'list'>; live: LivePage } = $props();
 </script>
 
 {#if node.entries.length === 0}

@@ -1,9 +1,9 @@
 <script lang="ts">
-  import type { NavigationNode } from '@pallmist/app/view';
+  import type { NodeOf } from '@pallmist/app/view';
   import { follow } from '../follow.ts';
   import type { LivePage } from '../live-page.ts';
 
-  const { node, live }: { node: NavigationNode; live?: LivePage } = $props();
+  const { node, live }: { node: NodeOf<'navigation'>; live?: LivePage } = $props();
 </script>
 
 <nav aria-label={node.label}>

@@ -1,10 +1,10 @@
 <script lang="ts">
-  import type { PagerNode } from '@pallmist/app/view';
+  import type { NodeOf } from '@pallmist/app/view';
   import { follow } from '../follow.ts';
   import type { LivePage } from '../live-page.ts';
   import Select from './Select.svelte';
 
-  const { node, live }: { node: PagerNode; live: LivePage } = $props();
+  const { node, live }: { node: NodeOf<'pager'>; live: LivePage } = $props();
 </script>
 
 {#if node.pages > 1 || node.page > 1}

@@ -1,13 +1,13 @@
 <script lang="ts">
-  import type { PanelNode } from '@pallmist/app/view';
+  import type { AnyNode, NodeOf } from '@pallmist/app/view';
   import type { Snippet } from 'svelte';
 
-  const { node, children }: { node: PanelNode; children: Snippet } = $props();
+  const { node, render }: { node: NodeOf<'panel'>; render: Snippet<[AnyNode[]]> } = $props();
 </script>
 
 <section aria-label={node.label || undefined}>
   {#if node.label}<h2>{node.label}</h2>{/if}
-  {@render children()}
+  {@render render(node.content)}
 </section>
 
 <style>

@@ -1,14 +1,14 @@
 <script lang="ts">
-  import type { RadioNode } from '@pallmist/app/view';
+  import type { NodeOf } from '@pallmist/app/view';
   import type { LivePage } from '../live-page.ts';
   import Filter from './Filter.svelte';
-  import Pills from './Pills.svelte';
+  import ToggleGroup from './ToggleGroup.svelte';
 
-  const { node, live }: { node: RadioNode; live: LivePage } = $props();
+  const { node, live }: { node: NodeOf<'radio'>; live: LivePage } = $props();
 </script>
 
 <Filter form={node.form} {live}>
-  <Pills legend={node.label}>
+  <ToggleGroup legend={node.label}>
     {#each node.options as option (option.value)}
       <label>
         <input
@@ -16,10 +16,10 @@
           name={node.name}
           value={option.value}
           checked={option.value === node.value}
-          onchange={() => live.taken && live.change({ [node.name]: option.value === '' ? undefined : option.value })}
+          onchange={() => live.hydrated && live.change({ [node.name]: option.value === '' ? undefined : option.value })}
         />
         {option.text}
       </label>
     {/each}
-  </Pills>
+  </ToggleGroup>
 </Filter>

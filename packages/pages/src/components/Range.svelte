@@ -11,7 +11,7 @@
 
   function changed() {
     const { from: first, to: last } = boxes;
-    if (!live.taken || !first || !last) return;
+    if (!live.hydrated || !first || !last) return;
     const from = boxValue(first);
     const to = boxValue(last);
     const reversed = from !== undefined && to !== undefined && from > to;

@@ -3,7 +3,7 @@
   import { follow } from '../follow.ts';
   import type { LivePage } from '../live-page.ts';
   import BoxField from './BoxField.svelte';
-  import Press from './Press.svelte';
+  import SubmitButton from './SubmitButton.svelte';
 
   interface Props {
     node: TableNode;
@@ -20,7 +20,7 @@
   }
 
   function submitted(event: SubmitEvent) {
-    if (!live.taken || !(event.currentTarget instanceof HTMLFormElement)) return;
+    if (!live.hydrated || !(event.currentTarget instanceof HTMLFormElement)) return;
     event.preventDefault();
     live.send(event.currentTarget);
   }
@@ -47,7 +47,7 @@
     </form>
   </td>
   <td class="acts">
-    <Press form={form.id} disabled={live.busy}>{form.button}</Press>
+    <SubmitButton form={form.id} disabled={live.busy}>{form.button}</SubmitButton>
     <a href={edited.cancel.href} onclick={follow(live, edited.cancel)}>{edited.cancel.text}</a>
   </td>
 </tr>

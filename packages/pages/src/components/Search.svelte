@@ -1,10 +1,10 @@
 <script lang="ts">
-  import type { SearchNode } from '@pallmist/app/view';
+  import type { NodeOf } from '@pallmist/app/view';
   import type { LivePage } from '../live-page.ts';
-  import Keeps from './Keeps.svelte';
-  import Press from './Press.svelte';
+  import HiddenFields from './HiddenFields.svelte';
+  import SubmitButton from './SubmitButton.svelte';
 
-  const { node, live }: { node: SearchNode; live: LivePage } = $props();
+  const { node, live }: { node: NodeOf<'search'>; live: LivePage } = $props();
 
   /** Milliseconds of silence after which typing is taken for done. */
   const pause = 200;
@@ -30,7 +30,7 @@
   }
 
   function submitted(event: SubmitEvent) {
-    if (!live.taken) return;
+    if (!live.hydrated) return;
     event.preventDefault();
     take();
     gesture = {};
@@ -43,7 +43,7 @@
 </script>
 
 <form method="get" action={node.form.action} role="search" onsubmit={submitted}>
-  <Keeps form={node.form} />
+  <HiddenFields form={node.form} />
   <label>
     <span>{node.label}</span>
     <input
@@ -58,7 +58,7 @@
       onblur={left}
     />
   </label>
-  <Press>Search</Press>
+  <SubmitButton>Search</SubmitButton>
 </form>
 
 <style>

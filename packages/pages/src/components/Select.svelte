@@ -1,19 +1,22 @@
 <script lang="ts">
-  import type { SelectNode } from '@pallmist/app/view';
+  import type { NodeOf } from '@pallmist/app/view';
   import type { LivePage } from '../live-page.ts';
   import Filter from './Filter.svelte';
   import Labelled from './Labelled.svelte';
 
-  interface Props {
-    node: SelectNode;
+  const {
+    node,
+    live,
+    asValue = (text) => text,
+  }: {
+    node: NodeOf<'select'>;
     live: LivePage;
     /** The value of what was chosen; undefined for nothing in particular. */
     asValue?: (text: string) => string | number;
-  }
-  const { node, live, asValue = (text) => text }: Props = $props();
+  } = $props();
 
   function chosen(event: Event) {
-    if (!live.taken || !(event.target instanceof HTMLSelectElement)) return;
+    if (!live.hydrated || !(event.target instanceof HTMLSelectElement)) return;
     live.change({ [node.name]: event.target.value === '' ? undefined : asValue(event.target.value) });
   }
 </script>

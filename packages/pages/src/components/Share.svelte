@@ -1,9 +1,9 @@
 <script lang="ts">
-  import type { ShareNode } from '@pallmist/app/view';
+  import type { NodeOf } from '@pallmist/app/view';
   import type { LivePage } from '../live-page.ts';
-  import Press from './Press.svelte';
+  import SubmitButton from './SubmitButton.svelte';
 
-  const { node, live }: { node: ShareNode; live: LivePage } = $props();
+  const { node, live }: { node: NodeOf<'share'>; live: LivePage } = $props();
   interface Made {
     short: string;
     about: string;
@@ -14,7 +14,7 @@
   const shown = $derived(result?.of === node.href ? result : undefined);
 
   async function share(event: MouseEvent) {
-    if (!live.taken || event.ctrlKey || event.metaKey || event.shiftKey) return;
+    if (!live.hydrated || event.ctrlKey || event.metaKey || event.shiftKey) return;
     event.preventDefault();
     const url = new URL(node.href, window.location.href).href;
     try {
@@ -30,7 +30,7 @@
   }
 
   async function shorten(event: SubmitEvent) {
-    if (!live.taken || node.short === undefined) return;
+    if (!live.hydrated || node.short === undefined) return;
     event.preventDefault();
     const of = node.href;
     try {
@@ -55,7 +55,7 @@
   {#if node.short}
     <form method="post" action={node.short} onsubmit={shorten}>
       <input type="hidden" name="of" value={node.href} />
-      <Press tone="second">As a short address</Press>
+      <SubmitButton tone="second">As a short address</SubmitButton>
     </form>
   {/if}
   {#if node.qr}<a class="code" href={node.qr} target="_blank" rel="noopener">As a QR code</a>{/if}

@@ -1,10 +1,10 @@
 <script lang="ts">
-  import type { SignInNode } from '@pallmist/app/view';
+  import type { NodeOf } from '@pallmist/app/view';
   import Labelled from './Labelled.svelte';
-  import Press from './Press.svelte';
-  import Sheet from './Sheet.svelte';
+  import SubmitButton from './SubmitButton.svelte';
+  import FormCard from './FormCard.svelte';
 
-  const { node }: { node: SignInNode } = $props();
+  const { node }: { node: NodeOf<'sign-in'> } = $props();
 
   /** Browsers carry the part after “#” along to this page and send it nowhere: it goes on with the way back. */
   function withFragment(event: SubmitEvent) {
@@ -17,38 +17,38 @@
 {#if node.signedInAs}
   <p>You are signed in as {node.signedInAs}. Signing in again changes the account.</p>
   <form class="out" method="post" action={node.signOut}>
-    <Press tone="second">Sign out here</Press>
-    <Press tone="second" name="~everywhere" value="yes">Sign out in every browser</Press>
+    <SubmitButton tone="second">Sign out here</SubmitButton>
+    <SubmitButton tone="second" name="~everywhere" value="yes">Sign out in every browser</SubmitButton>
   </form>
 {/if}
 <div class="ways">
   {#if node.entering}
     <form method="post" action={node.action}>
       <input type="hidden" name="~enter" value={node.entering.token} />
-      <Sheet><Press>{node.entering.button}</Press></Sheet>
+      <FormCard><SubmitButton>{node.entering.button}</SubmitButton></FormCard>
     </form>
   {:else}
     <form method="post" action={node.action} onsubmit={withFragment}>
       <input type="hidden" name="~wanted" value={node.back} />
-      <Sheet>
+      <FormCard>
         <Labelled label={node.name}>
           <input name="~name" autocomplete="username" required maxlength="100" autocapitalize="none" spellcheck="false" />
         </Labelled>
         <Labelled label={node.password}>
           <input name="~password" type="password" autocomplete="current-password" required maxlength="200" />
         </Labelled>
-        <Press>{node.button}</Press>
-      </Sheet>
+        <SubmitButton>{node.button}</SubmitButton>
+      </FormCard>
     </form>
     {#if node.byMail}
       <form method="post" action={node.action} onsubmit={withFragment}>
         <input type="hidden" name="~wanted" value={node.back} />
-        <Sheet>
+        <FormCard>
           <Labelled label={node.byMail.label}>
             <input name="~mail" type="email" autocomplete="email" required maxlength="200" />
           </Labelled>
-          <Press tone="second">{node.byMail.button}</Press>
-        </Sheet>
+          <SubmitButton tone="second">{node.byMail.button}</SubmitButton>
+        </FormCard>
       </form>
     {/if}
   {/if}

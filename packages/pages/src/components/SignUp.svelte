@@ -1,20 +1,20 @@
 <script lang="ts">
-  import type { SignUpNode } from '@pallmist/app/view';
+  import type { NodeOf } from '@pallmist/app/view';
   import BoxField from './BoxField.svelte';
-  import Press from './Press.svelte';
-  import Sheet from './Sheet.svelte';
+  import SubmitButton from './SubmitButton.svelte';
+  import FormCard from './FormCard.svelte';
 
-  const { node }: { node: SignUpNode } = $props();
+  const { node }: { node: NodeOf<'sign-up'> } = $props();
 </script>
 
 <!-- Sent as a document: whoever comes in begins anew. -->
 <form method="post" action={node.action}>
   <input type="hidden" name="~form" value="~join" />
   <input type="hidden" name="~wanted" value={node.back} />
-  <Sheet problem={node.problem}>
+  <FormCard problem={node.problem}>
     {#each node.boxes as box (box.name)}<BoxField {box} id="{node.id}-{box.name}" />{/each}
-    <Press>{node.button}</Press>
-  </Sheet>
+    <SubmitButton>{node.button}</SubmitButton>
+  </FormCard>
 </form>
 
 <style>

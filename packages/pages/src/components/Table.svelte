@@ -3,10 +3,10 @@
   import { follow } from '../follow.ts';
   import type { LivePage } from '../live-page.ts';
   import AnchorLink from './AnchorLink.svelte';
-  import { drawers } from './drawers.ts';
+  import { rowEditor } from './row-editor.ts';
   import Empty from './Empty.svelte';
-  import Keeps from './Keeps.svelte';
-  import Press from './Press.svelte';
+  import HiddenFields from './HiddenFields.svelte';
+  import SubmitButton from './SubmitButton.svelte';
 
   const { node, live }: { node: TableNode; live: LivePage } = $props();
   const marks = { ascending: '▲', descending: '▼', none: '' };
@@ -14,7 +14,7 @@
   const editable = $derived(node.rows.some((row) => row.edit));
 
   function chooseRow(key: string, chosen: boolean) {
-    if (!live.taken || !node.choose) return;
+    if (!live.hydrated || !node.choose) return;
     const { name, chosen: before } = node.choose;
     const keys = chosen ? [...before, key] : before.filter((other) => other !== key);
     live.change({ [name]: keys.length === 0 ? undefined : keys });
@@ -23,12 +23,12 @@
 
 {#if node.choose}
   <form method="get" action={node.choose.form.action} id={chooseId} class="choose">
-    <Keeps form={node.choose.form} />
+    <HiddenFields form={node.choose.form} />
     <!-- What is chosen on other pages of the list stays chosen. -->
     {#each node.choose.chosen.filter((key) => !node.rows.some((row) => row.key === key)) as key (key)}
       <input type="hidden" name={node.choose.name} value={key} />
     {/each}
-    {#if !live.taken && node.rows.length > 0}<Press>Keep what is chosen</Press>{/if}
+    {#if !live.hydrated && node.rows.length > 0}<SubmitButton>Keep what is chosen</SubmitButton>{/if}
   </form>
 {/if}
 {#if node.rows.length === 0}
@@ -57,8 +57,8 @@
       <tbody>
         <!-- Rows are drawn over with other records, which is quicker than making new ones; the row that one types in stays itself. -->
         {#each node.rows as row, place (row.key === node.edited?.key ? row.key : place)}
-          {#if node.edited && node.edited.key === row.key && drawers.rowEditor}
-            {@const RowEditor = drawers.rowEditor}
+          {#if node.edited && node.edited.key === row.key && rowEditor.component}
+            {@const RowEditor = rowEditor.component}
             <RowEditor {node} {row} edited={node.edited} {live} />
           {:else}
             <tr class:leads={row.href !== undefined} class:chosen={row.chosen}>

@@ -1,10 +1,10 @@
 <script lang="ts">
-  import type { TabsNode } from '@pallmist/app/view';
+  import type { AnyNode, NodeOf } from '@pallmist/app/view';
   import type { Snippet } from 'svelte';
   import { follow } from '../follow.ts';
   import type { LivePage } from '../live-page.ts';
 
-  const { node, live, children }: { node: TabsNode; live: LivePage; children: Snippet } = $props();
+  const { node, live, render }: { node: NodeOf<'tabs'>; live: LivePage; render: Snippet<[AnyNode[]]> } = $props();
 </script>
 
 <nav aria-label={node.label}>
@@ -12,7 +12,7 @@
     <a href={tab.href} aria-current={tab.current ? 'true' : undefined} onclick={follow(live, tab)}>{tab.text}</a>
   {/each}
 </nav>
-<div id={node.id}>{@render children()}</div>
+<div id={node.id}>{@render render(node.content)}</div>
 
 <style>
   nav {

@@ -1,7 +1,7 @@
 <script lang="ts">
-  import type { HeadingNode, NoticeNode, TextNode } from '@pallmist/app/view';
+  import type { NodeOf } from '@pallmist/app/view';
 
-  const { node }: { node: HeadingNode | TextNode | NoticeNode } = $props();
+  const { node }: { node: NodeOf<'heading'> | NodeOf<'text'> | NodeOf<'notice'> } = $props();
 </script>
 
 {#if node.show === 'heading'}

@@ -1,13 +1,13 @@
 <script lang="ts">
-  import type { ToggleNode } from '@pallmist/app/view';
+  import type { NodeOf } from '@pallmist/app/view';
   import { follow } from '../follow.ts';
   import type { LivePage } from '../live-page.ts';
 
-  const { node, live }: { node: ToggleNode; live: LivePage } = $props();
+  const { node, live }: { node: NodeOf<'toggle'>; live: LivePage } = $props();
 
   /** A switch answers to the space bar too. */
   function pressed(event: KeyboardEvent) {
-    if (event.key !== ' ' || !live.taken) return;
+    if (event.key !== ' ' || !live.hydrated) return;
     event.preventDefault();
     live.change(node.turn.change);
   }

@@ -1,4 +1,4 @@
-import { optionsName, type AppDefinition, type LoadPlan, type PageData, type PageFields } from '@pallmist/app';
+import { optionsName, type OptionSource, type AppDefinition, type LoadPlan, type PageData, type PageFields } from '@pallmist/app';
 import type { HostedApp } from '../apps/hosted-app.ts';
 import type { RecordSpace, RecordStore } from '../store/records.ts';
 import type { Stores } from '../store/store.ts';
@@ -33,12 +33,13 @@ export async function loadLists(
   space: RecordSpace,
   { collections = {} }: AppDefinition,
   plan: LoadPlan,
+  sources: readonly OptionSource[],
   fields: PageFields,
 ): Promise<Pick<PageData, 'rows' | 'options'>> {
   const rows: PageData['rows'] = {};
   for (const [name, read] of Object.entries(plan.rows)) rows[name] = await store.read(space, collections, read, fields.rows[name] ?? {});
   const options: PageData['options'] = {};
-  for (const source of plan.options) options[optionsName(source)] = await store.options(space, collections, source.from, source.by);
+  for (const source of sources) options[optionsName(source)] = await store.options(space, collections, source.from, source.by);
   return { rows, options };
 }
 

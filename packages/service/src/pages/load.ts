@@ -6,6 +6,7 @@ import {
   fieldsOn,
   isSettledBeforeLoad,
   pageScopeTypes,
+  optionSources,
   planLoad,
   quote,
   readAddress,
@@ -154,7 +155,7 @@ async function loadData(
     const { records, missing } = await loadRecords(store.records, space, definition, planWith(), fields);
     const first = missing[0];
     if (first === undefined) {
-      const lists = await loadLists(store.records, space, definition, planWith(records), fields);
+      const lists = await loadLists(store.records, space, definition, planWith(records), optionSources(definition, page), fields);
       return { data: { records, ...lists }, reading };
     }
     const label = page.parameters?.[first.parameter]?.label ?? first.parameter;

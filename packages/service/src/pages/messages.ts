@@ -89,7 +89,7 @@ function navigationOf(hosted: HostedApp): MessagePage['navigation'] {
     visit: {},
     draft: hosted.draft,
   };
-  return showPage(material, { cel: () => undefined, types: parameterTypes }).navigation;
+  return showPage(material, { cel: () => undefined, types: parameterTypes, shows: {} }).navigation;
 }
 
 /** Points to an app whose mount is near to a path that belongs to none. */

@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto';
-import { componentsIn, staysOnSite } from '@pallmist/app';
+import { walkContent, staysOnSite } from '@pallmist/app';
 import type { Request, Response } from 'express';
 import type { HostedApp } from '../apps/hosted-app.ts';
 import { openedFor } from '../apps/sealed-values.ts';
@@ -15,7 +15,6 @@ import { fillBook } from './load.ts';
 import { message, type StatusMessage } from './messages.ts';
 import { addressOf, shareable } from './shareable.ts';
 
-const defaultDays = 90;
 const year = 365 * 24 * 60 * 60 * 1000;
 
 /** What a path of an app asks of short addresses: to lead on, to tell about one, or, with a form, to make or withdraw one. */
@@ -151,7 +150,6 @@ const until = ({ endsAt }: ShortAddress) => endsAt?.slice(0, 10);
 
 /** For how many days a page makes short addresses of itself; undefined where it does not. */
 function daysOn({ definition }: HostedApp, page: string): number | undefined {
-  for (const component of componentsIn(definition.pages[page]?.content ?? []))
-    if (component.show === 'share' && component.short !== undefined) return component.short === true ? defaultDays : component.short.days;
-  return undefined;
+  const content = walkContent(definition.pages[page]?.content ?? []);
+  return [...content].map(({ references }) => references.shortAddressDays).find((days) => days !== undefined);
 }

@@ -1,7 +1,7 @@
 import {
   allParameterTypes,
   evaluateCel,
-  formParts,
+  shows,
   type Circumstances,
   type CompiledApp,
   type CompiledPage,
@@ -21,7 +21,7 @@ import type { StatusMessage } from './messages.ts';
 export const pageDataType = 'application/vnd.pallmist.page-data+json';
 
 /** With what the service shows pages. */
-export const tools: ShowTools = { cel: evaluateCel, types: allParameterTypes, forms: formParts };
+export const tools: ShowTools = { cel: evaluateCel, types: allParameterTypes, shows };
 
 /** How a page is asked for: as a document, by a browser for its data, or by sending one of its forms. */
 export type AskedAs = 'document' | 'data' | 'form';

@@ -2,7 +2,8 @@ import { compileApp } from '../../compile-with-all-types.ts';
 import type { Problem } from '@pallmist/address/declare';
 import type { CompiledApp } from '@pallmist/address/pages';
 import { appScopeTypes } from '../../expressions/page-scope.ts';
-import { appFile, type AppDefinition } from '../app-schema.ts';
+import { appFile } from '../app-file.ts';
+import type { AppDefinition } from '../app-schema.ts';
 import { shapeProblems } from '../shape-problems.ts';
 import { parseSource } from '../source-map.ts';
 import { checkCollections } from './collections.ts';
@@ -10,7 +11,7 @@ import { checkPageContent } from './content.ts';
 import type { CheckContext } from './context.ts';
 import { ScopeCheck } from './expressions.ts';
 import { checkLink, checkSites } from './links.ts';
-import { walkContent } from '../component-facets.ts';
+import { walkContent } from '../../components/walk-content.ts';
 import { checkMailsUsed } from './mails.ts';
 import { checkNames } from './names.ts';
 import { checkOpenSensitive, checkSecrets, checkSensitive } from './sensitive.ts';
@@ -77,9 +78,5 @@ const inOrder = (problems: Problem[]) => problems.sort((a, b) => (a.line ?? 0) -
 
 const sentMails = (definition: AppDefinition) =>
   new Set(
-    Object.values(definition.pages).flatMap(({ content }) =>
-      [...walkContent(content)].flatMap(({ component }) =>
-        component.show === 'form' && component.mail !== undefined ? [component.mail] : [],
-      ),
-    ),
+    Object.values(definition.pages).flatMap(({ content }) => [...walkContent(content)].flatMap(({ references }) => references.mails)),
   );

@@ -1,33 +1,33 @@
 import { pageScopeTypes, recordType } from '../../expressions/page-scope.ts';
 import { suggest } from '@pallmist/address/explain';
 import type { PageDefinition } from '../app-schema.ts';
-import type { ComponentDefinition } from '../content-schema.ts';
 import { report, type CheckContext, type Place } from './context.ts';
 import { ScopeCheck } from './expressions.ts';
 import { checkLink } from './links.ts';
 import { fixName } from './fix-name.ts';
 
-/** The mail that a form sends: it is there, and what it says can be said where the form stands. */
-export function checkMailOf(context: CheckContext, at: Place, page: PageDefinition, component: ComponentDefinition): void {
-  if (component.show !== 'form' || component.mail === undefined) return;
+/**
+ * The mail that a form sends: it is there, and what it says can be said where the form stands.
+ * @param saved the collection of the record that the form saves
+ */
+export function checkMailOf(context: CheckContext, at: Place, page: PageDefinition, name: string, saved: string | undefined): void {
   const { mails = {} } = context.definition;
-  const mail = mails[component.mail];
-  const place = ['mails', component.mail];
+  const mail = mails[name];
+  const place = ['mails', name];
   if (mail === undefined) {
-    report(context, [...at, 'mail'], {
+    report(context, at, {
       code: 'unknown-mail',
-      message: `There is no mail “${component.mail}”.`,
-      hint: suggest(component.mail, Object.keys(mails)),
-      ...fixName([...at, 'mail'], component.mail, Object.keys(mails)),
+      message: `There is no mail “${name}”.`,
+      hint: suggest(name, Object.keys(mails)),
+      ...fixName(at, name, Object.keys(mails)),
     });
     return;
   }
-  const of = component.collection ?? page.parameters?.[component.bind ?? '']?.of ?? '';
-  const types = { ...pageScopeTypes(context.definition, page), saved: recordType(context.definition, of, 1) };
+  const types = { ...pageScopeTypes(context.definition, page), saved: recordType(context.definition, saved ?? '', 1) };
   const scope = new ScopeCheck(context, types);
-  for (const [name, { text, to }] of Object.entries(mail.links ?? {})) {
-    scope.text([...place, 'links', name, 'text'], text);
-    checkLink(context, [...place, 'links', name, 'to'], to, scope, page);
+  for (const [link, { text, to }] of Object.entries(mail.links ?? {})) {
+    scope.text([...place, 'links', link, 'text'], text);
+    checkLink(context, [...place, 'links', link, 'to'], to, scope, page);
   }
   const links = Object.fromEntries(Object.keys(mail.links ?? {}).map((name) => [name, 'string' as const]));
   const filled = new ScopeCheck(context, { ...types, link: { fields: links } });

@@ -4,7 +4,7 @@ import type { FieldTree } from '../../view/field-tree.ts';
 import { fieldsOn } from '../../view/page-fields.ts';
 import { operands } from '../operators.ts';
 import type { PageDefinition } from '../app-schema.ts';
-import { walkContent } from '../component-facets.ts';
+import { formOf, walkContent } from '../../components/walk-content.ts';
 import type { LinkDefinition } from '../schema-parts.ts';
 import { report, type CheckContext, type Place } from './context.ts';
 
@@ -54,20 +54,20 @@ export function checkSensitive(context: CheckContext): void {
         if (field !== undefined) refuse([...place, parameter], field);
       }
     };
-    for (const { path: below, component, facets } of walkContent(page.content)) {
+    for (const { path: below, component, references } of walkContent(page.content)) {
       const place = ['pages', name, ...below];
-      for (const { path: at, link, row, saved } of facets.links) look([...place, ...at, 'values'], link.page, link.values, { row, saved });
-      if (component.show === 'ask') look([...place, 'values'], component.page, component.values, {});
-      if (component.show === 'site-link') {
-        for (const [key, value] of [['path', component.path], ...Object.entries(component.query ?? {})] as const) {
-          const field = typeof value === 'string' ? sensitiveIn(context, page, value, {}) : undefined;
-          if (field !== undefined) refuse(value === component.path ? [...place, 'path'] : [...place, 'query', key], field);
-        }
+      for (const { path: at, link, row, saved } of references.links)
+        look([...place, ...at, 'values'], link.page, link.values, { row, saved });
+      for (const way of references.ways) look([...place, 'values'], way.page, way.values, {});
+      const toSite = [...references.texts.map(({ text, ...rest }) => ({ value: text, ...rest })), ...references.values];
+      for (const { path: at, value, toSite: leaves } of toSite) {
+        const field = leaves && typeof value === 'string' ? sensitiveIn(context, page, value, {}) : undefined;
+        if (field !== undefined) refuse([...place, ...at], field);
       }
-      if (component.show !== 'form' || component.mail === undefined) continue;
-      const saved = component.collection ?? page.parameters?.[component.bind ?? '']?.of;
-      for (const [link, { to }] of Object.entries(context.definition.mails?.[component.mail]?.links ?? {}))
-        look(['mails', component.mail, 'links', link, 'to', 'values'], to.page, to.values, { saved });
+      const form = formOf(component, page, context.definition);
+      if (form?.mail === undefined) continue;
+      for (const [link, { to }] of Object.entries(context.definition.mails?.[form.mail]?.links ?? {}))
+        look(['mails', form.mail, 'links', link, 'to', 'values'], to.page, to.values, { saved: form.collection });
     }
     for (const [index, rule] of (page.arrival ?? []).entries()) look(['pages', name, 'arrival', index, 'set'], name, rule.set, {});
     for (const [readName, read] of Object.entries(page.rows ?? {})) {

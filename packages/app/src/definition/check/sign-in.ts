@@ -2,7 +2,7 @@ import { appScopeTypes } from '../../expressions/page-scope.ts';
 import { toPointer } from '@pallmist/address/declare';
 import { suggest } from '@pallmist/address/explain';
 import type { PageDefinition } from '../app-schema.ts';
-import { walkContent } from '../component-facets.ts';
+import { walkContent } from '../../components/walk-content.ts';
 import { report, type CheckContext } from './context.ts';
 import { ScopeCheck } from './expressions.ts';
 import { fixName } from './fix-name.ts';
@@ -46,7 +46,7 @@ export function checkSignIn(context: CheckContext): void {
       hint: 'Make the parameter optional.',
     });
   }
-  if (![...walkContent(page.content)].some(({ component }) => component.show === 'sign-in')) {
+  if (![...walkContent(page.content)].some(({ references }) => references.signsIn)) {
     report(context, ['pages', signIn.page, 'content'], {
       code: 'sign-in-without-form',
       message: 'The sign-in page has no sign-in form.',

@@ -1,5 +1,5 @@
 import type { AppDefinition } from '../app-schema.ts';
-import { linksFrom, walkContent } from '../component-facets.ts';
+import { linksFrom, walkContent } from '../../components/walk-content.ts';
 import { report, type CheckContext } from './context.ts';
 
 /** Warns of parameters that nobody uses and of pages that nobody links to. */
@@ -8,7 +8,7 @@ export function checkUsage(context: CheckContext): void {
   const linked = linkedPages(definition);
   for (const [name, page] of Object.entries(definition.pages)) {
     const text = JSON.stringify({ title: page.title, admit: page.admit, rows: page.rows, arrival: page.arrival, content: page.content });
-    const bound = new Set([...walkContent(page.content)].flatMap(({ facets }) => facets.binds.map((bind) => bind.name)));
+    const bound = new Set([...walkContent(page.content)].flatMap(({ references }) => references.binds.map((bind) => bind.name)));
     for (const parameter of Object.keys(page.parameters ?? {})) {
       if (bound.has(parameter) || new RegExp(`\\b(?:param|record|label)\\.\\??${parameter}\\b`).test(text)) continue;
       report(context, ['pages', name, 'parameters', parameter], {

@@ -1,5 +1,5 @@
 import type { AppDefinition } from '../app-schema.ts';
-import { walkContent } from '../component-facets.ts';
+import { walkContent } from '../../components/walk-content.ts';
 import type { LinkDefinition } from '../schema-parts.ts';
 
 export type Place = (string | number)[];
@@ -29,9 +29,9 @@ export interface Way {
 export function waysIn(definition: AppDefinition): Way[] {
   const ways: Way[] = [];
   for (const [name, page] of Object.entries(definition.pages)) {
-    for (const { component, path, facets } of walkContent(page.content)) {
-      for (const { path: below, link } of facets.links) ways.push({ place: ['pages', name, ...path, ...below], ...link });
-      if (component.show === 'ask') ways.push({ place: ['pages', name, ...path], ...component });
+    for (const { path, references } of walkContent(page.content)) {
+      for (const { path: below, link } of references.links) ways.push({ place: ['pages', name, ...path, ...below], ...link });
+      for (const way of references.ways) ways.push({ place: ['pages', name, ...path], ...way });
     }
   }
   for (const [index, entry] of (definition.navigation ?? []).entries()) ways.push({ place: ['navigation', index, 'to'], ...entry.to });

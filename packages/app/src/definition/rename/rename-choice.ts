@@ -1,6 +1,6 @@
 import { type PatchOperation, toPointer } from '@pallmist/address/declare';
 import type { AppDefinition } from '../app-schema.ts';
-import { walkContent } from '../component-facets.ts';
+import { walkContent } from '../../components/walk-content.ts';
 import { formerNames } from './keep-former.ts';
 import { mayHoldExpressions, textsIn, waysIn, type Place } from './places.ts';
 
@@ -49,11 +49,8 @@ export function renameChoice(definition: AppDefinition, list: string, from: stri
   for (const [pageName, page] of Object.entries(definition.pages)) {
     const place = ['pages', pageName];
     for (const { component, path } of walkContent(page.content)) {
-      if (
-        (component.show === 'tabs' || component.show === 'views') &&
-        ofList(declared(pageName, component.bind)) &&
-        Object.hasOwn(component.panes, from)
-      )
+      const { bind, panes } = component;
+      if (typeof bind === 'string' && ofList(declared(pageName, bind)) && Object.hasOwn(panes ?? {}, from))
         patch.push({ op: 'move', from: toPointer([...place, ...path, 'panes', from]), path: toPointer([...place, ...path, 'panes', to]) });
     }
     for (const [readName, read] of Object.entries(page.rows ?? {})) {

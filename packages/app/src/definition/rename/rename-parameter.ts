@@ -1,6 +1,6 @@
 import { type PatchOperation, toPointer } from '@pallmist/address/declare';
 import type { AppDefinition } from '../app-schema.ts';
-import { walkContent } from '../component-facets.ts';
+import { walkContent } from '../../components/walk-content.ts';
 import { keepFormer } from './keep-former.ts';
 import { mayHoldExpressions, textsIn, waysIn, type FoundText } from './places.ts';
 
@@ -30,11 +30,11 @@ export function renameParameter(definition: AppDefinition, pageName: string, fro
     if (index !== -1)
       patch.push({ op: 'replace', path: toPointer([...place, 'parameters', name === from ? to : name, 'resets', index]), value: to });
   }
-  for (const { path, facets } of walkContent(page.content)) {
-    for (const bind of facets.binds) {
+  for (const { path, references } of walkContent(page.content)) {
+    for (const bind of references.binds) {
       if (bind.name === from) patch.push({ op: 'replace', path: toPointer([...place, ...path, ...bind.path]), value: to });
     }
-    for (const { path: below, link } of facets.links) {
+    for (const { path: below, link } of references.links) {
       // What is kept is named as both pages name it: a link to another page sends it by the other's name from now on.
       const index = Array.isArray(link.keep) && link.page === pageName ? link.keep.indexOf(from) : -1;
       if (index !== -1) patch.push({ op: 'replace', path: toPointer([...place, ...path, ...below, 'keep', index]), value: to });

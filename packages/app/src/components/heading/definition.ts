@@ -1,0 +1,18 @@
+import { z } from 'zod';
+import { text } from '../../definition/schema-parts.ts';
+import { componentKind, nothingElse } from '../kind.ts';
+
+export const heading = componentKind({
+  name: 'heading',
+  label: 'Heading',
+  sentence: 'Names what follows; level 1 is the page’s own heading.',
+  example: { text: '{record.specimen.name}', level: 1 },
+  fields: {
+    text,
+    level: z.number().int().min(1).max(4).optional().describe('1 is the page’s own heading; 2 when left out'),
+  },
+  refersTo: (component, references) => {
+    references.text(['text'], component.text);
+  },
+  check: nothingElse,
+});

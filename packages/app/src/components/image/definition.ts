@@ -1,0 +1,20 @@
+import { z } from 'zod';
+import { text } from '../../definition/schema-parts.ts';
+import { componentKind, nothingElse } from '../kind.ts';
+
+export const image = componentKind({
+  name: 'image',
+  label: 'Image',
+  sentence: 'A picture of the app, or one that a record holds.',
+  example: { file: 'palm-house.svg', alt: 'The palm house from the south', width: 480 },
+  fields: {
+    file: text.describe('Name of a file in the folder “images” beside the app file'),
+    alt: text.describe('What it shows, for those who do not see it; empty where it is mere decoration'),
+    width: z.number().int().min(1).max(4000).optional().describe('In CSS pixels, at most as wide as the page'),
+  },
+  refersTo(component, references) {
+    references.text(['file'], component.file);
+    references.text(['alt'], component.alt);
+  },
+  check: nothingElse,
+});

@@ -1,0 +1,19 @@
+import type { image } from './definition.ts';
+import type { ViewContext } from '../../view/view-context.ts';
+import type { ComponentOf } from '../kind.ts';
+
+export interface ImageNode {
+  show: 'image';
+  source: string;
+  alt: string;
+  width?: number;
+}
+
+export function show(component: ComponentOf<typeof image>, context: ViewContext): ImageNode {
+  return {
+    show: 'image',
+    source: context.fileAddress(context.text(component.file)) ?? '',
+    alt: context.text(component.alt),
+    ...(component.width === undefined ? {} : { width: component.width }),
+  };
+}

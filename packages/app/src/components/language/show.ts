@@ -1,0 +1,24 @@
+import type { language } from './definition.ts';
+import { choiceLabel } from '../../view/choice-label.ts';
+import type { ChangeAnchor } from '../../view/node-parts.ts';
+import type { ViewContext } from '../../view/view-context.ts';
+import type { ComponentOf } from '../kind.ts';
+
+export interface LanguageNode {
+  show: 'language';
+  label: string;
+  languages: (ChangeAnchor & { tag: string; current: boolean })[];
+}
+
+export function show(component: ComponentOf<typeof language>, context: ViewContext): LanguageNode {
+  const name = context.material.app.language ?? '';
+  return {
+    show: 'language',
+    label: context.text(component.label, 'Language'),
+    languages: Object.entries(context.material.app.choices?.[context.declaration(name)?.of ?? ''] ?? {}).map(([tag, label]) => ({
+      ...context.changeAnchor(choiceLabel(label), { [name]: tag }),
+      tag,
+      current: context.language === tag,
+    })),
+  };
+}

@@ -1,0 +1,7 @@
+import { show as input } from './input/show.ts';
+import { show as language } from './language/show.ts';
+import { show as list } from './list/show.ts';
+import { show as share } from './share/show.ts';
+
+/** How the components are shown that stand on few pages: a part by itself. */
+export const lazyShows = { input, language, list, share };

@@ -1,0 +1,20 @@
+import { z } from 'zod';
+import { link as linkSchema, text } from '../../definition/schema-parts.ts';
+import { componentKind, nothingElse } from '../kind.ts';
+
+export const link = componentKind({
+  name: 'link',
+  label: 'Link',
+  sentence: 'Leads to a page of the app, with values for its parameters.',
+  example: { text: 'All specimens in this house', to: { page: 'specimens', values: { house: '{record.house.code}' } }, look: 'button' },
+  fields: {
+    text,
+    to: linkSchema,
+    look: z.enum(['link', 'button']).optional().describe('A link in the text, or a button; “link” when left out'),
+  },
+  refersTo(component, references) {
+    references.text(['text'], component.text);
+    references.link(['to'], component.to);
+  },
+  check: nothingElse,
+});

@@ -1,0 +1,27 @@
+import { link, name, text } from '../../definition/schema-parts.ts';
+import { componentKind, nothingElse } from '../kind.ts';
+
+export const list = componentKind({
+  name: 'list',
+  label: 'List of cards',
+  sentence: 'Shows each row as a card with a text, a detail and a picture.',
+  example: { rows: 'houses', label: 'Houses', text: '{row.name}', detail: '{row.climate}', image: '{row.picture}' },
+  fields: {
+    rows: name.describe('The rows of the page that are shown'),
+    label: text.describe('What is listed'),
+    text: text.describe('What each entry says first'),
+    detail: text.optional().describe('What it says below'),
+    image: text.optional().describe('Name of a file in the folder “images” beside the app file'),
+    link: link.optional().describe('Where an entry leads'),
+    empty: text.optional().describe('What to say when there is nothing'),
+    beforeSearch: text.optional().describe('What to say while nothing is searched for'),
+  },
+  refersTo(component, references) {
+    const { rows: row } = component;
+    for (const key of ['label', 'empty', 'beforeSearch'] as const) references.text([key], component[key]);
+    for (const key of ['text', 'detail', 'image'] as const) references.text([key], component[key], { row });
+    references.rowsOf(row);
+    references.link(['link'], component.link, { row });
+  },
+  check: nothingElse,
+});

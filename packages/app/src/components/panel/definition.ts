@@ -1,0 +1,15 @@
+import { text } from '../../definition/schema-parts.ts';
+import { componentKind, nothingElse } from '../kind.ts';
+
+export const panel = componentKind({
+  name: 'panel',
+  label: 'Panel',
+  sentence: 'Frames components that belong together.',
+  example: { label: 'Care', content: [{ show: 'text', text: 'Water on Tuesdays.' }] },
+  fields: { label: text.optional().describe('Its heading') },
+  inner: 'content',
+  refersTo: (component, references) => {
+    references.text(['label'], component.label);
+  },
+  check: nothingElse,
+});

@@ -1,0 +1,12 @@
+import { componentKind, nothingElse } from '../kind.ts';
+import { oneOfSeveral, referToOneOfSeveral } from '../shared/one-of-several.ts';
+
+export const radio = componentKind({
+  name: 'radio',
+  label: 'Radio buttons',
+  sentence: 'Chooses one value, with every choice in sight.',
+  example: { bind: 'health', label: 'Health' },
+  fields: oneOfSeveral,
+  refersTo: referToOneOfSeveral,
+  check: nothingElse,
+});

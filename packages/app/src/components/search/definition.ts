@@ -1,0 +1,20 @@
+import { name, text } from '../../definition/schema-parts.ts';
+import { componentKind, nothingElse } from '../kind.ts';
+
+export const search = componentKind({
+  name: 'search',
+  label: 'Search box',
+  sentence: 'Holds a text to search for; results follow while visitors type.',
+  example: { bind: 'q', label: 'Search the collection', placeholder: 'fern, orchid, QM-0412' },
+  fields: {
+    bind: name.describe('The text parameter that holds what is searched for'),
+    label: text,
+    placeholder: text.optional().describe('An example, shown while the box is empty'),
+  },
+  refersTo(component, references) {
+    references.text(['label'], component.label);
+    references.text(['placeholder'], component.placeholder);
+    references.bind(['bind'], component.bind, ['text']);
+  },
+  check: nothingElse,
+});

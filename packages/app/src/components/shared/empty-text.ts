@@ -1,0 +1,13 @@
+import type { ReadData } from '../../view/material.ts';
+import type { ViewContext } from '../../view/view-context.ts';
+
+/** What to say in the place of rows: none, none on this page of the list, or none asked for. */
+export function emptyText(
+  component: { empty?: string | undefined; beforeSearch?: string | undefined },
+  data: ReadData | undefined,
+  context: ViewContext,
+): string {
+  if (data?.rows.length === 0 && data.total > 0) return 'The list does not have so many pages.';
+  if (data?.unasked) return context.text(component.beforeSearch, 'Nothing was searched for yet.');
+  return context.text(component.empty, 'Nothing found.');
+}

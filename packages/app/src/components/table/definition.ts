@@ -1,0 +1,84 @@
+import { z } from 'zod';
+import { link, name, path, text } from '../../definition/schema-parts.ts';
+import { fieldName } from '../../records/plan-save.ts';
+import { componentKind } from '../kind.ts';
+import { formField, formName, referToFormFields, setValues } from '../shared/form-fields.ts';
+import { checkTable } from './check.ts';
+import { rowForm } from './row-form.ts';
+
+const column = z.strictObject({
+  field: path.optional().describe('A field of the collection, or of a record that it refers to: house.name'),
+  text: text.optional().describe('What the cell says, instead of the field'),
+  to: link.optional().describe('Where the cell leads'),
+  label: text.optional(),
+  align: z.enum(['start', 'end']).optional(),
+});
+
+const editInPlace = z.strictObject({
+  bind: name.describe('The record parameter that names the row being edited'),
+  name: formName,
+  fields: z.array(formField).min(1),
+  set: setValues,
+  submit: text.optional().describe('What the button says; “Save” when left out'),
+});
+
+export const table = componentKind({
+  name: 'table',
+  label: 'Table',
+  sentence: 'Lists rows in columns; headings can sort, rows can lead somewhere, be ticked, or be edited in place.',
+  example: {
+    rows: 'found',
+    label: 'Specimens',
+    columns: [{ field: 'name' }, { field: 'house.name', label: 'House' }],
+    bind: { sort: 'sort' },
+    link: { page: 'specimen', values: { specimen: '{row.accession}' } },
+    empty: 'No specimen fits.',
+  },
+  fields: {
+    rows: name.describe('The rows of the page that are shown'),
+    label: text.describe('What the table lists'),
+    columns: z.array(column).min(1),
+    bind: z
+      .strictObject({
+        sort: name.optional().describe('The sort parameter that its headings change'),
+        tick: name.optional().describe('A list of records that holds the ticked rows'),
+      })
+      .optional()
+      .describe('What the table keeps in the address'),
+    link: link.optional().describe('Where a row leads'),
+    edit: editInPlace.optional().describe('Edits one row in its place'),
+    empty: text.optional().describe('What to say when there is nothing'),
+    beforeSearch: text.optional().describe('What to say while nothing is searched for'),
+  },
+  refersTo(component, references) {
+    const { rows: row, edit, columns } = component;
+    for (const key of ['label', 'empty', 'beforeSearch'] as const) references.text([key], component[key]);
+    references.bind(['bind', 'tick'], component.bind?.tick, ['list']);
+    references.bind(['bind', 'sort'], component.bind?.sort, ['sort']);
+    if (edit) {
+      references.bind(['edit', 'bind'], edit.bind, ['record']);
+      references.text(['edit', 'submit'], edit.submit);
+      referToFormFields(references, ['edit'], edit.fields, edit.set, row);
+      references.shown('record', edit.bind, edit.fields.map(fieldName));
+    }
+    references.rowsOf(row);
+    references.shown(
+      'rows',
+      row,
+      columns.flatMap(({ field }) => (field === undefined ? [] : [field])),
+    );
+    references.link(['link'], component.link, { row });
+    for (const [index, { text: cell, label, to }] of columns.entries()) {
+      references.text(['columns', index, 'text'], cell, { row });
+      references.text(['columns', index, 'label'], label);
+      references.link(['columns', index, 'to'], to, { row });
+    }
+  },
+  check: checkTable,
+  form: ({ edit, rows }, page) => edit && rowForm(edit, page.rows?.[rows]?.from),
+  toSend({ edit, ...component }) {
+    if (edit === undefined) return component;
+    const { set: _, ...sent } = edit;
+    return { ...component, edit: sent };
+  },
+});

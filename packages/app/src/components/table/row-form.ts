@@ -1,0 +1,20 @@
+import type { SavingForm } from '../kind.ts';
+import type { FormFieldDefinition, SetValues } from '../shared/form-fields.ts';
+
+interface EditInPlace {
+  bind: string;
+  name: string;
+  fields: readonly FormFieldDefinition[];
+  set?: SetValues;
+}
+
+/** The form in which a row is edited. */
+export const rowForm = ({ bind, name, fields, set }: EditInPlace, collection: string | undefined): SavingForm => ({
+  name,
+  action: 'change',
+  collection,
+  parameter: bind,
+  fields,
+  set,
+  inRow: true,
+});

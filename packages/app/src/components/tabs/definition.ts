@@ -1,0 +1,26 @@
+import { name, text } from '../../definition/schema-parts.ts';
+import { componentKind } from '../kind.ts';
+import { checkPanes } from '../shared/check-panes.ts';
+
+export const tabs = componentKind({
+  name: 'tabs',
+  label: 'Tabs',
+  sentence: 'Shows one pane at a time, for each choice of a parameter.',
+  example: {
+    bind: 'tab',
+    label: 'About this specimen',
+    panes: { overview: [{ show: 'text', text: '{record.specimen.story}' }], care: [], notes: [] },
+  },
+  fields: {
+    bind: name.describe('A choice parameter with a default'),
+    label: text.describe('What the tabs are about, for those who do not see them'),
+  },
+  inner: 'panes',
+  refersTo(component, references) {
+    references.text(['label'], component.label);
+    references.bind(['bind'], component.bind, ['choice']);
+  },
+  check: (component, place) => {
+    checkPanes(component, place, 'tab');
+  },
+});

@@ -1,0 +1,14 @@
+import { text as textSchema } from '../../definition/schema-parts.ts';
+import { componentKind, nothingElse } from '../kind.ts';
+
+export const text = componentKind({
+  name: 'text',
+  label: 'Text',
+  sentence: 'A paragraph; empty lines part several.',
+  example: { text: 'Planted on {record.specimen.planted}.' },
+  fields: { text: textSchema },
+  refersTo: (component, references) => {
+    references.text(['text'], component.text);
+  },
+  check: nothingElse,
+});

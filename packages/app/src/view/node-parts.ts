@@ -1,0 +1,53 @@
+import type { Values } from '@pallmist/address/declare';
+
+/** A link to an address; without one where a value is missing or wrong, so that nobody is led astray. */
+export interface Anchor {
+  text: string;
+  href?: string;
+  newWindow?: true;
+}
+
+/** A link that changes values of the present page. */
+export interface ChangeAnchor {
+  text: string;
+  href: string;
+  change: Values;
+}
+
+/** A form that is sent by GET without JavaScript: where to, and the values it keeps. */
+export interface KeepingForm {
+  action: string;
+  keeps: { name: string; value: string }[];
+}
+
+/** What HTML needs to know of a box. */
+export interface BoxLimits {
+  kind: 'text' | 'date' | 'number';
+  min?: string;
+  max?: string;
+  step?: string;
+  maxLength?: number;
+}
+
+/** A box of a form, with what stands in it and what is wrong with that. */
+export interface Box {
+  name: string;
+  label: string;
+  kind: 'text' | 'lines' | 'number' | 'date' | 'select' | 'check' | 'password' | 'file';
+  /** What browsers fill in by themselves (HTML autofill). */
+  autocomplete?: 'username' | 'name' | 'new-password';
+  value: string;
+  required: boolean;
+  options?: { value: string; text: string }[];
+  lines?: number;
+  min?: string;
+  max?: string;
+  step?: string;
+  maxLength?: number;
+  /** Media types of the files that it takes, as HTML lists them. */
+  accept?: string;
+  /** The file that is kept already. */
+  present?: Anchor;
+  help?: string;
+  problem?: string;
+}

@@ -1,0 +1,234 @@
+import { compileApp, type ParameterDeclaration, type Values, withContext } from '@pallmist/address/declare';
+import {
+  type AppChange,
+  writePlainText,
+  changeValues,
+  type CompiledApp,
+  decodeForShow,
+  Refusal,
+  SealBook,
+  valueFrom,
+  writeAddress,
+} from '@pallmist/address/pages';
+import type { Component, FieldDefinition } from '../definition/app-schema.ts';
+import type { LinkDefinition } from '../definition/schema-parts.ts';
+import { display, Evaluator } from '../expressions/evaluator.ts';
+import { celWith } from '../expressions/program.ts';
+import { pageScopeTypes } from '../expressions/page-scope.ts';
+import { fileNameIn, filePath } from '../records/file-value.ts';
+import { choiceLabel } from './choice-label.ts';
+import type { ShowTools } from './tools.ts';
+import type { AnyNode, ShownField, ShowTable, ViewContext } from './view-context.ts';
+import { spoken } from './spoken.ts';
+import { scopeBeforeLoad } from './load-plan.ts';
+import type { FieldValue, PageMaterial, RecordData } from './material.ts';
+import type { Anchor, ChangeAnchor, KeepingForm } from './node-parts.ts';
+
+const compiledParts = new WeakMap<object, CompiledApp>();
+
+/** A page’s material, and the ways to make its texts and addresses. */
+export class PageView implements ViewContext {
+  readonly material: PageMaterial;
+  readonly app: CompiledApp;
+  readonly evaluator: Evaluator;
+  readonly values: Values;
+  readonly #shows: ShowTable;
+  /** Names of the forms that the page shows: no other is taken. */
+  readonly forms = new Set<string>();
+  #ids = 0;
+
+  constructor(material: PageMaterial, { cel, types, shows, seals }: ShowTools) {
+    this.material = material;
+    this.#shows = shows;
+    this.values = material.reading.values;
+    let app = compiledParts.get(material.app);
+    if (!app) compiledParts.set(material.app, (app = compileApp(material.app, { types }).app));
+    this.app = withContext(app, { today: () => material.today, seals: seals ?? new SealBook(material.seals) });
+    const { records, rows } = material.data;
+    const each = <Value>(pick: (read: (typeof rows)[string]) => Value) =>
+      Object.fromEntries(Object.entries(rows).map(([name, read]) => [name, pick(read)]));
+    const scope: Record<string, unknown> = {
+      ...scopeBeforeLoad(material.app, this.values, material),
+      record: records,
+      rows: each((read) => read.rows),
+      total: each((read) => read.total),
+      word: this.#words(),
+    };
+    this.#labels(scope);
+    this.evaluator = new Evaluator(scope, pageScopeTypes(material.app, material.page), celWith(material.programs, cel));
+  }
+
+  /** How a parameter of the page, or of the whole app, is declared. */
+  declaration(name: string): ParameterDeclaration | undefined {
+    return this.material.page.parameters?.[name] ?? this.material.app.parameters?.[name];
+  }
+
+  /** BCP 47 tag of the language that the page is in. */
+  get language(): string {
+    const tag = this.values[this.material.app.language ?? ''];
+    return typeof tag === 'string' ? tag : 'en';
+  }
+
+  /** The app's words in the present language; where one has none, in the first language that it has. */
+  #words(): Record<string, string> {
+    const words: Record<string, string> = {};
+    for (const [name, texts] of Object.entries(this.material.app.words ?? {}))
+      words[name] = texts[this.language] ?? Object.values(texts)[0] ?? '';
+    return words;
+  }
+
+  /** What people call the value of each choice and record parameter. */
+  #labels(scope: Record<string, unknown>): void {
+    const labels: Record<string, string> = {};
+    for (const [name, { type, of = '' }] of Object.entries({ ...this.material.app.parameters, ...this.material.page.parameters })) {
+      const value = this.values[name];
+      const record = this.material.data.records[name];
+      if (type === 'choice' && typeof value === 'string') labels[name] = choiceLabel(this.material.app.choices?.[of]?.[value] ?? value);
+      else if (type === 'record' && record !== undefined) labels[name] = this.recordTitle(of, record);
+    }
+    scope['label'] = labels;
+  }
+
+  show(component: Component): AnyNode | undefined {
+    return this.#shows[component.show]?.(component as never, this);
+  }
+
+  /** What components show; those whose condition does not hold are left out. */
+  showAll(content: readonly Component[]): AnyNode[] {
+    return content
+      .filter((component) => this.evaluator.holds(component.when))
+      .map((component) => this.show(component))
+      .filter((node) => node !== undefined);
+  }
+
+  /** A name that nothing else on the page has. */
+  newId(): string {
+    return `part-${String(++this.#ids)}`;
+  }
+
+  text(text: string | undefined, otherwise = ''): string {
+    return text === undefined ? otherwise : this.evaluator.text(text);
+  }
+
+  /** The address that a link leads to; undefined where a value is missing or refused. */
+  href(link: LinkDefinition, evaluator = this.evaluator): string | undefined {
+    const values = this.kept(link);
+    for (const [name, given] of Object.entries(link.values ?? {})) {
+      const value = evaluator.value(given);
+      if (value === undefined) Reflect.deleteProperty(values, name);
+      else values[name] = this.#asWritten(link.page, name, value);
+    }
+    return writeAddress(this.app, link.page, this.carrying(link.page, values, link.withVisit), { present: this.values }).address;
+  }
+
+  /** Values with those remembered for the visit that are to go along; what is stated already stays. */
+  carrying(page: string, values: Values, withVisit: true | readonly string[] | undefined): Values {
+    if (withVisit === undefined) return values;
+    const remembered = [...(this.app.pages.get(page)?.byName.values() ?? [])].filter((parameter) => parameter.remembered);
+    const names = remembered.map(({ name }) => name).filter((name) => withVisit === true || withVisit.includes(name));
+    const { visit } = this.material;
+    return { ...Object.fromEntries(names.flatMap((name) => (visit[name] === undefined ? [] : [[name, visit[name]]]))), ...values };
+  }
+
+  /** Values remembered for the visit, as addresses hold them. */
+  visitTexts(names: readonly string[]): [string, string][] {
+    const declared = this.app.pages.get(this.material.name)?.byName;
+    return names.flatMap((name) => {
+      const plain = declared?.get(name)?.plain;
+      const text = plain && writePlainText(plain, this.material.visit[name]);
+      return typeof text === 'string' ? [[name, text]] : [];
+    });
+  }
+
+  /** The present values that a link takes along: those that its page accepts under the same names. */
+  kept({ page, keep }: Pick<LinkDefinition, 'page' | 'keep'>): Values {
+    const kept: Values = {};
+    const target = this.app.pages.get(page);
+    if (keep === undefined || target === undefined) return kept;
+    for (const { name, parameter, declaration } of target.parameters) {
+      const value = this.values[name];
+      if (value === undefined || declaration.once === true || (keep !== true && !keep.includes(name))) continue;
+      if (parameter.write(value) !== undefined) kept[name] = value;
+    }
+    return kept;
+  }
+
+  anchor(text: string, link: LinkDefinition | undefined, evaluator = this.evaluator): Anchor {
+    const href = link && this.href(link, evaluator);
+    return href === undefined ? { text } : { text, href, ...(link?.window === 'new' ? { newWindow: true } : {}) };
+  }
+
+  /** A text for a parameter that is no text, such as a sort order written out in the app file. */
+  #asWritten(page: string, name: string, value: unknown): Values[string] {
+    const plain = this.app.pages.get(page)?.byName.get(name)?.plain;
+    const read = typeof value === 'string' && plain ? valueFrom(value, plain) : value;
+    return (read instanceof Refusal ? value : read) as Values[string];
+  }
+
+  change(changes: Values): AppChange {
+    return changeValues(this.app, this.material.name, this.values, changes);
+  }
+
+  changeAnchor(text: string, change: Values): ChangeAnchor {
+    return { text, change, href: this.change(change).written.address ?? '' };
+  }
+
+  /** A GET form that changes one parameter and keeps the others, as far as the change does not reset them. */
+  keepingForm(changed: string): KeepingForm {
+    const resets = this.app.pages.get(this.material.name)?.byName.get(changed)?.resets ?? [];
+    const next = this.change(Object.fromEntries([changed, ...resets].map((name) => [name, undefined])));
+    return this.formFor(this.material.name, next.written.address ?? '');
+  }
+
+  /** The GET form that leads to an address of a page, whose query its hidden boxes hold. */
+  formFor(page: string, address: string): KeepingForm {
+    const [action = '', query = ''] = address.split('?');
+    const keeps = query
+      .split('&')
+      .filter((pair) => pair !== '')
+      .flatMap((pair) => {
+        const [name = '', text = ''] = pair.split('=');
+        // A list is kept item by item: a form would encode the commas between them.
+        const several = this.app.pages.get(page)?.byName.get(name)?.parameter.joins === 'items';
+        return (several ? text.split(',') : [text]).map((item) => ({ name, value: decodeForShow(item) }));
+      });
+    return { action, keeps };
+  }
+
+  /** A field, or a field of a reference (`house.name`), of a record of this collection, as people read it. */
+  fieldAt(collection: string, path: string, record: RecordData): ShownField {
+    const [first = '', second] = path.split('.');
+    const definition = this.material.app.collections?.[collection]?.fields[first];
+    const inner = record[first];
+    if (second === undefined) {
+      // A file leads to itself.
+      const href = definition?.type === 'file' && typeof inner === 'string' ? this.fileAddress(inner) : undefined;
+      const text = this.field(definition, inner);
+      return { label: this.fieldLabel(collection, first), value: href === undefined ? { text } : { text, href }, definition };
+    }
+    return this.fieldAt(definition?.of ?? '', second, typeof inner === 'object' ? inner : {});
+  }
+
+  /** A field’s value as people read it: labels for choices, titles for records. */
+  field(definition: FieldDefinition | undefined, value: FieldValue | undefined): string {
+    if (definition?.type === 'choice' && typeof value === 'string')
+      return choiceLabel(this.material.app.choices?.[definition.of ?? '']?.[value] ?? value);
+    if (definition?.type === 'record' && typeof value === 'object') return this.recordTitle(definition.of ?? '', value);
+    return definition?.type === 'file' && typeof value === 'string' ? fileNameIn(value) : display(value);
+  }
+
+  /** Where a file of the app is, or one that somebody has sent; undefined for what is neither. */
+  fileAddress(file: string): string | undefined {
+    const path = filePath(file);
+    return path === '' ? undefined : `${this.app.mount}/~files/${path}`;
+  }
+
+  recordTitle(collection: string, record: RecordData): string {
+    const definition = this.material.app.collections?.[collection];
+    return display(record[definition?.titleField ?? ''] ?? record[definition?.keyField ?? '']);
+  }
+
+  fieldLabel(collection: string | undefined, field: string): string {
+    return this.material.app.collections?.[collection ?? '']?.fields[field]?.label ?? spoken(field);
+  }
+}

@@ -1,0 +1,24 @@
+import type { NodeOf } from '../components/all-shows.ts';
+import type { AnyNode } from './view-context.ts';
+
+/** A whole page, ready to be drawn. */
+export interface ShownPage {
+  title: string;
+  appTitle: string;
+  home: string;
+  navigation: NodeOf<'navigation'> | undefined;
+  /** What was wrong in the address although the page can be shown. */
+  notices: string[];
+  content: AnyNode[];
+  person?: { name: string; signOut: string; account?: string };
+  signInHref?: string;
+  /** The one written form of the present address. */
+  address: string;
+  /** Names of the forms that it shows. */
+  forms: string[];
+  /** What is to be said at arrival. */
+  arrival: string[];
+  /** BCP 47 tag of the language that the page is in. */
+  language: string;
+  draft: boolean;
+}

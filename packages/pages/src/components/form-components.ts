@@ -1,0 +1,15 @@
+import Ask from './Ask.svelte';
+import Form from './Form.svelte';
+import { renderers } from './renderers.ts';
+import { rowEditor } from './row-editor.ts';
+import RowEditor from './RowEditor.svelte';
+import SignIn from './SignIn.svelte';
+import SignUp from './SignUp.svelte';
+
+export { formShows } from '@pallmist/app/form-shows';
+
+/** What people type into and send. */
+export const formRenderers = { ask: Ask, form: Form, 'sign-in': SignIn, 'sign-up': SignUp };
+
+Object.assign(renderers, formRenderers);
+rowEditor.component = RowEditor;

@@ -1,0 +1,314 @@
+import { LiveAddress } from '@pallmist/browser';
+import { compileApp, readAddress, type Reading, SealBook, type Values, withContext, writeAddress } from '@pallmist/app/address';
+import { celWith, planLoad, showPage, type PageMaterial, type ShowTools } from '@pallmist/app/view';
+import { tick } from 'svelte';
+import type { LivePage } from '../live-page.ts';
+import { entry } from './entry.ts';
+import { AheadFetcher, sendForm, type Fetched } from './page-source.ts';
+import { toolsFor } from './tools.ts';
+
+/**
+ * An app that the browser has taken over. A change is drawn first, then written into the address, then data are fetched
+ * if they have to be; another page of the app is fetched and drawn in the place of this one.
+ */
+export class HydratedPage implements LivePage {
+  #material: PageMaterial = $state.raw() as PageMaterial;
+  #tools: ShowTools;
+  #address: LiveAddress;
+  #compiled!: ReturnType<typeof compileApp>;
+  /** What the present data answer to. */
+  #plan: string;
+  readonly #ahead = new AheadFetcher();
+  /** What the service has opened and sealed for the pages so far; Back leads to their addresses. */
+  readonly #seals = new SealBook();
+  #asked = 0;
+  #abort: AbortController | undefined;
+  /** What was asked for last and did not come. */
+  #missed: (() => void) | undefined;
+
+  readonly shown = $derived.by(() => showPage(this.#material, this.#tools));
+  readonly name = $derived.by(() => this.#material.name);
+  busy = $state.raw(false);
+  failure: string | undefined = $state.raw();
+  hydrated = $state.raw(false);
+  saves = $state.raw(0);
+
+  constructor(material: PageMaterial, tools: ShowTools) {
+    for (const value of material.seals ?? []) this.#seals.add(value);
+    this.#material = material;
+    this.#tools = tools;
+    this.#plan = this.#planFor(material.reading.values);
+    this.#address = this.#listen();
+  }
+
+  /** Called when the drawn page is in the browser’s hands. */
+  begin(): void {
+    this.hydrated = true;
+    document.documentElement.dataset['hydrated'] = 'true';
+    entry.restoreFrom(this.#material.previous);
+    this.#findPrevious();
+    // As it was given, with what is wrong in it, for the console to explain.
+    this.#tellConsole(here());
+  }
+
+  change(changes: Values, gesture?: unknown): void {
+    const change = this.#address.change(changes, gesture);
+    // What acts once has left the address; taken back, it goes from the page too.
+    if (change?.entry === 'none') this.#follow(this.#address.reading, 'change');
+    this.#tellConsole(this.shown.address);
+  }
+
+  /** Sends a form; what was typed stays on the page until it is saved. */
+  send(form: HTMLFormElement): void {
+    if (this.busy) return;
+    const carryOut = async () => {
+      this.busy = true;
+      this.failure = undefined;
+      this.#missed = () => {
+        this.send(form);
+      };
+      try {
+        const outcome = await sendForm(form);
+        this.busy = false;
+        if ('document' in outcome) window.location.assign(outcome.document);
+        else if ('material' in outcome) {
+          this.#show({ ...outcome.material, ...this.#wayHere() }, this.#tools);
+          // Files that could be taken are kept now; the others have to be chosen anew.
+          for (const box of form.querySelectorAll<HTMLInputElement>('input[type="file"]')) box.value = '';
+          await tick();
+          document.querySelector<HTMLElement>('[aria-invalid="true"], form [role="alert"]')?.focus();
+        } else {
+          this.#ahead.clear();
+          this.saves++;
+          this.open(outcome.saved, true);
+        }
+      } catch (error) {
+        this.busy = false;
+        const reason = error instanceof Error && /[.!?]$/.test(error.message) ? error.message : 'The service did not answer.';
+        this.failure = `${reason} Nothing is saved yet; what you typed is still here.`;
+      }
+    };
+    void carryOut();
+  }
+
+  goBack(): boolean {
+    const steps = entry.previous?.steps ?? 0;
+    if (steps === 0) return false;
+    entry.keep();
+    window.history.go(-steps);
+    return true;
+  }
+
+  retry(): void {
+    this.#missed?.();
+  }
+
+  isOwn(url: URL): boolean {
+    const { mount } = this.#material.app;
+    return mount === '/' ? !url.pathname.startsWith('/~/') : url.pathname === mount || url.pathname.startsWith(`${mount}/`);
+  }
+
+  /** Fetches ahead what a person seems about to open, unless it needs nothing that is not here. */
+  intend(address: string): void {
+    const reading = readAddress(this.#compiled.app, address);
+    if (reading.page === this.name && reading.status === 'found' && this.#planFor(reading.values) === this.#plan) return;
+    this.#ahead.begin(address);
+  }
+
+  /**
+   * Opens another address of the app, as a step of the history.
+   * @param anew load its data even where it differs in view state only: something was saved
+   */
+  open(address: string, anew = false): void {
+    this.#address.flush();
+    const { app } = this.#compiled;
+    const reading = readAddress(app, address);
+    // A form may have sent its values in another form than an address is written in.
+    const settled = reading.status === 'found' && !reading.former && reading.problems.length === 0 && reading.page !== undefined;
+    const written = settled ? writeAddress(app, reading.page ?? '', reading.values).address : undefined;
+    const wanted = written === undefined ? address : written + hashOf(address);
+    if (reading.page === this.name && reading.status === 'found' && !reading.former && !this.#arrives(reading)) {
+      // Only values of this page: nothing but what depends on them is loaded.
+      entry.keep();
+      if (anew) this.#plan = '';
+      this.#address.open(wanted, wanted !== here());
+      return;
+    }
+    const turn = async () => {
+      const previous = { page: this.name, address: this.shown.address };
+      const turned = await this.#turnTo(wanted, () => {
+        entry.keep();
+        window.history.pushState(reading.page === previous.page ? entry.ofStep() : entry.ofPageAfter(previous), '', wanted);
+      });
+      if (!turned) return;
+      entry.restore();
+      // Where a document would begin to be read anew.
+      document.getElementById('content')?.focus({ preventScroll: true });
+    };
+    void turn();
+  }
+
+  /** Whether arriving at an address does something that only the service can do. */
+  #arrives(reading: Reading): boolean {
+    return (this.#material.page.arrival?.length ?? 0) > 0 || this.#compiled.app.pages.get(reading.page ?? '')?.leavesAddress === true;
+  }
+
+  /** The way here is what the browser’s history says, which knows it longer than the service. */
+  #wayHere(): Pick<PageMaterial, 'previous'> {
+    const { previous } = entry;
+    return previous === undefined ? {} : { previous: { page: previous.page, address: previous.address } };
+  }
+
+  #findPrevious(): void {
+    this.#material = { ...this.#material, ...this.#wayHere() };
+  }
+
+  #listen(): LiveAddress {
+    const { app, today } = this.#material;
+    const compiled = compileApp(app, { types: this.#tools.types });
+    this.#compiled = { ...compiled, app: withContext(compiled.app, { today: () => today, seals: this.#seals }) };
+    const address = new LiveAddress(this.#compiled.app, window, () => entry.ofStep());
+    address.subscribe((reading, cause) => {
+      this.#follow(reading, cause);
+    });
+    return address;
+  }
+
+  #planFor(values: Values): string {
+    const { app, page, data, programs } = this.#material;
+    // The service has settled conditions by some parameters: another value of one is another page.
+    const asked = (this.#material.asks ?? []).map((name) => values[name]);
+    return JSON.stringify([planLoad(app, page, values, this.#material, celWith(programs, this.#tools.cel), data.records), asked]);
+  }
+
+  #follow(reading: Reading, cause: 'change' | 'history'): void {
+    if (reading.page !== this.#material.name || reading.status !== 'found') {
+      void this.#goBackTo(here());
+      return;
+    }
+    // What was said at arrival, and about a form, is said for the page as it was.
+    const { arrival: _, forms: __, ...material } = this.#material;
+    this.#material = { ...(cause === 'history' ? material : this.#material), reading, ...(cause === 'history' ? this.#wayHere() : {}) };
+    this.#nameDocument();
+    if (this.#planFor(reading.values) !== this.#plan) void this.#fetchData(cause);
+    else {
+      this.#giveUp();
+      if (cause === 'history')
+        void tick().then(() => {
+          entry.restore();
+        });
+    }
+  }
+
+  /** The person went Back or Forward to another page. */
+  async #goBackTo(address: string): Promise<void> {
+    if (await this.#turnTo(address, () => undefined)) entry.restore();
+  }
+
+  /** The values are back to what is loaded: an answer on its way is of no more use. */
+  #giveUp(): void {
+    this.#asked++;
+    this.#abort?.abort();
+    this.busy = false;
+    this.failure = undefined;
+  }
+
+  /** Fetches the data of the present address; the previous ones stay until they come. */
+  async #fetchData(cause: 'change' | 'history'): Promise<void> {
+    const fetched = await this.#ask(this.shown.address, () => void this.#fetchData(cause));
+    if (fetched === undefined) return;
+    if ('document' in fetched) {
+      this.#address.flush();
+      window.location.reload();
+      return;
+    }
+    this.#show({ ...fetched.material, ...this.#wayHere() }, this.#tools);
+    if (cause === 'history') {
+      await tick();
+      entry.restore();
+    }
+  }
+
+  /**
+   * Puts another page in the place of this one.
+   * @param arrive makes the address that of the page, just before it is drawn
+   * @returns whether it is drawn; where not, a document is on its way or the failure is said
+   */
+  async #turnTo(address: string, arrive: () => void): Promise<boolean> {
+    const fetched = await this.#ask(address, () => void this.#turnTo(address, arrive));
+    if (fetched === undefined) return false;
+    if ('document' in fetched) {
+      window.location.assign(address);
+      return false;
+    }
+    const mine = this.#asked;
+    const tools = await toolsFor(fetched.material).catch(() => undefined);
+    if (mine !== this.#asked) return false;
+    if (tools === undefined) {
+      // A script of another release, perhaps, that is gone: the document names those of today.
+      window.location.assign(address);
+      return false;
+    }
+    this.#address.close();
+    arrive();
+    this.#show({ ...fetched.material, ...this.#wayHere() }, tools);
+    this.#settleAddress(address);
+    this.#address = this.#listen();
+    this.#tellConsole(address);
+    await tick();
+    return true;
+  }
+
+  /** Arriving may have set view state, and what acts once has acted: the address says how things are now. */
+  #settleAddress(address: string): void {
+    const hash = hashOf(address);
+    const { arrival, page } = this.#material;
+    if (arrival === undefined && !Object.values(page.parameters ?? {}).some(({ once }) => once === true)) return;
+    window.history.replaceState(window.history.state, '', this.shown.address + hash);
+  }
+
+  #show(material: PageMaterial, tools: ShowTools): void {
+    for (const value of material.seals ?? []) this.#seals.add(value);
+    this.#tools = tools;
+    this.#material = material;
+    this.#plan = this.#planFor(material.reading.values);
+    this.#nameDocument();
+  }
+
+  #nameDocument(): void {
+    document.title = `${this.shown.title} · ${this.shown.appTitle}`;
+    document.documentElement.lang = this.shown.language;
+  }
+
+  /** Asks the service; @returns undefined when something else was asked for meanwhile, or nothing came */
+  async #ask(address: string, again: () => void): Promise<Fetched | undefined> {
+    const mine = ++this.#asked;
+    this.#abort?.abort();
+    this.#abort = new AbortController();
+    this.busy = true;
+    this.failure = undefined;
+    this.#missed = again;
+    try {
+      const fetched = await this.#ahead.take(address, this.#abort.signal);
+      if (mine !== this.#asked) return undefined;
+      this.busy = false;
+      return fetched;
+    } catch {
+      if (mine !== this.#asked) return undefined;
+      this.busy = false;
+      this.failure = 'The service did not answer, so what you see is still from before.';
+      return undefined;
+    }
+  }
+
+  /** The console shows the draft in a frame, and the address above it follows. */
+  #tellConsole(address: string): void {
+    if (window.parent === window || !this.#material.draft) return;
+    window.parent.postMessage({ pallmist: 'address', address }, window.location.origin);
+  }
+}
+
+const here = () => window.location.pathname + window.location.search + window.location.hash;
+
+/** The part of an address from “#” on. */
+const hashOf = (address: string) => /#.*$/.exec(address)?.[0] ?? '';

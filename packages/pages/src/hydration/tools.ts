@@ -1,0 +1,19 @@
+import { parameterTypes } from '@pallmist/app/address';
+import { commonShows, type PageMaterial, type ShowTools } from '@pallmist/app/view';
+import { partsFor } from '../parts.ts';
+
+/** What showing a page needs. What few pages need is fetched by those only, before they are drawn. */
+export async function toolsFor(material: PageMaterial): Promise<ShowTools> {
+  const parts = partsFor(material);
+  const [engine, types, forms, lazy] = await Promise.all([
+    parts.has('cel') ? import('@pallmist/app/cel') : undefined,
+    parts.has('packed') ? import('@pallmist/app/packed') : undefined,
+    parts.has('forms') ? import('../components/form-components.ts') : undefined,
+    parts.has('lazy') ? import('../components/lazy-components.ts') : undefined,
+  ]);
+  return {
+    cel: engine?.evaluateCel ?? (() => undefined),
+    shows: { ...commonShows, ...forms?.formShows, ...lazy?.lazyShows },
+    types: types ? { ...parameterTypes, packed: types.packedType } : parameterTypes,
+  };
+}
