@@ -236,6 +236,22 @@ describe.each([true, false])('filters, with JavaScript: %s', (javaScript) => {
     expect(days.every((day) => day >= '2015-01-01')).toBe(true);
   });
 
+  it('are set by the bars of a chart, and taken back', async () => {
+    await page.goto(`${service.base}/garden/numbers`);
+    if (javaScript) await untilHydrated(page);
+    const poorly = page.getByRole('link', { name: /^Poorly/ });
+    const all = await poorly.textContent();
+    await poorly.click();
+    await untilAddress('/garden/numbers?health=poorly');
+    expect(await poorly.textContent()).toBe(all);
+    await page.getByRole('link', { name: /^Thriving\s*0$/ }).waitFor();
+    expect(await poorly.getAttribute('aria-current')).toBe('true');
+    await page.getByText('As a table').first().click();
+    expect(await page.getByRole('table', { name: 'Specimens by health' }).innerText()).toContain('Resting\t0');
+    await poorly.click();
+    await untilAddress('/garden/numbers');
+  });
+
   it('turn a switch by pointer and by space bar', async () => {
     await page.goto(`${service.base}/garden/houses/palm`);
     if (javaScript) await untilHydrated(page);
@@ -303,6 +319,7 @@ describe.each([
     '/notes?words=frost',
     '/climates',
     '/climates/C',
+    '/numbers?house=palm&health=poorly',
     '/membership?via=gate',
     '/join',
     '/sign-in?~why=wrong-password',

@@ -33,6 +33,7 @@ export { appPartFor } from './view/app-part.ts';
 export { cutRecord, type FieldTree } from './view/field-tree.ts';
 export { fieldsOn, savedFields, type PageFields } from './view/page-fields.ts';
 export { dataToSend, pagePart, type PagePart } from './view/page-part.ts';
+export { countedFields } from './view/counted-fields.ts';
 export type { OptionSource } from './components/shared/options.ts';
 export { optionSources } from './view/option-sources.ts';
 export { isSettledBeforeLoad, isSettledByBrowser, parametersAsked, settlePage } from './view/settle-page.ts';

@@ -96,6 +96,17 @@ it('puts the record that is referred to in the place of its key, and keeps a key
   expect(await store.records.byKey('x', collections, 'plants', 'nothing')).toBeUndefined();
 });
 
+it('counts the rows of all pages by a field, under the same conditions', async () => {
+  const where: PlannedCondition[] = [{ field: 'alive', operator: 'equals', value: true }];
+  const read: PlannedRead = { from: 'plants', where, sort: [], page: 9, size: 1, nothing: false };
+  const { rows, counts } = await store.records.read('x', collections, read, { house: { code: {}, name: {} } }, ['house', 'alive']);
+  expect(rows).toEqual([]);
+  expect(counts).toEqual({
+    house: [{ count: 1 }, { value: { code: 'fern', name: 'Fern House' }, count: 1 }],
+    alive: [{ value: true, count: 2 }],
+  });
+});
+
 describe('what is read', () => {
   it('has the fields that are wanted, by path, and the key, and no others', async () => {
     const first = { from: 'plants', where: [], sort: [], page: 1, size: 2, nothing: false };

@@ -8,6 +8,7 @@ import { form } from './form/definition.ts';
 import { heading } from './heading/definition.ts';
 import { image } from './image/definition.ts';
 import { input } from './input/definition.ts';
+import { barChart } from './bar-chart/definition.ts';
 import type { ComponentKind } from './kind.ts';
 import { language } from './language/definition.ts';
 import { link } from './link/definition.ts';
@@ -55,6 +56,7 @@ const all = [
   list,
   pager,
   details,
+  barChart,
   form,
   ask,
   signIn,

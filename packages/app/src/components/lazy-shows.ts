@@ -1,7 +1,14 @@
+import { show as barChart } from './bar-chart/show.ts';
 import { show as input } from './input/show.ts';
 import { show as language } from './language/show.ts';
 import { show as list } from './list/show.ts';
 import { show as share } from './share/show.ts';
 
 /** How the components are shown that stand on few pages: a part by itself. */
-export const lazyShows = { input, language, list, share };
+export const lazyShows = {
+  'bar-chart': barChart,
+  input,
+  language,
+  list,
+  share,
+};

@@ -29,6 +29,8 @@ export class References {
   readonly mails: string[] = [];
   readonly binds: { path: Path; name: string; types: readonly string[] }[] = [];
   readonly rows: { path: Path; name: string }[] = [];
+  /** Fields by whose values the rows of a read are counted. */
+  readonly counted: { rows: string; field: string }[] = [];
   readonly collections: string[] = [];
   /** Parameters whose values are chosen from a list. */
   readonly chosen: string[] = [];

@@ -20,6 +20,7 @@ export type {
   PageMaterial,
   ReadData,
   RecordData,
+  ValueCount,
 } from './material.ts';
 export type { Anchor, Box, BoxLimits, ChangeAnchor, KeepingForm } from './node-parts.ts';
 export { showPage } from './show-page.ts';

@@ -11,6 +11,12 @@ export interface RecordData {
   [field: string]: FieldValue | undefined;
 }
 
+/** How many rows of a read have a value in a field, on all pages of the list; no value where the field is empty. */
+export interface ValueCount {
+  value?: FieldValue;
+  count: number;
+}
+
 /** The records of one read. */
 export interface ReadData {
   rows: RecordData[];
@@ -19,6 +25,8 @@ export interface ReadData {
   /** The page of the list that was read, from 1, and how many records it may hold. */
   page: number;
   size: number;
+  /** Its rows counted by the values of fields: the most frequent first, at most 50 of each field. */
+  counts?: Record<string, ValueCount[]>;
   /** Nothing was asked for: a value is absent without which the read gives nothing. */
   unasked?: true;
 }

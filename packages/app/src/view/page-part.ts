@@ -1,6 +1,7 @@
 import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
 import type { Programs } from '../expressions/program.ts';
 import { appPartFor, usesPacked, usesSealed } from './app-part.ts';
+import { countedFields } from './counted-fields.ts';
 import { cutRecord } from './field-tree.ts';
 import type { AppPart, PageData } from './material.ts';
 import { fieldsOn, type PageFields } from './page-fields.ts';
@@ -40,12 +41,20 @@ export function pagePart(definition: AppDefinition, name: string, settled: PageD
 }
 
 /** The data of a page with the fields that are sent, and nothing else. */
-export function dataToSend({ records, rows, options }: PageData, { fields }: Pick<PagePart, 'fields'>): PageData {
+export function dataToSend({ records, rows, options }: PageData, { fields, page }: Pick<PagePart, 'fields' | 'page'>): PageData {
+  const counted = countedFields(page);
   const cut = <Value>(all: Record<string, Value>, named: Record<string, unknown>, change: (name: string, value: Value) => Value) =>
     Object.fromEntries(Object.entries(all).flatMap(([name, value]) => (Object.hasOwn(named, name) ? [[name, change(name, value)]] : [])));
   return {
     records: cut(records, fields.records, (name, record) => cutRecord(record, fields.records[name] ?? {})),
-    rows: cut(rows, fields.rows, (name, read) => ({ ...read, rows: read.rows.map((row) => cutRecord(row, fields.rows[name] ?? {})) })),
+    rows: cut(rows, fields.rows, (name, { counts, ...read }) => ({
+      ...read,
+      rows: read.rows.map((row) => cutRecord(row, fields.rows[name] ?? {})),
+      ...(counts === undefined ? {} : { counts: pick(counts, counted[name] ?? []) }),
+    })),
     options,
   };
 }
+
+const pick = <Value>(from: Record<string, Value>, names: readonly string[]): Record<string, Value> =>
+  Object.fromEntries(Object.entries(from).filter(([name]) => names.includes(name)));

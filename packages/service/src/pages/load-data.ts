@@ -33,11 +33,12 @@ export async function loadLists(
   space: RecordSpace,
   { collections = {} }: AppDefinition,
   plan: LoadPlan,
-  sources: readonly OptionSource[],
+  { sources, counted }: { sources: readonly OptionSource[]; counted: Readonly<Record<string, string[]>> },
   fields: PageFields,
 ): Promise<Pick<PageData, 'rows' | 'options'>> {
   const rows: PageData['rows'] = {};
-  for (const [name, read] of Object.entries(plan.rows)) rows[name] = await store.read(space, collections, read, fields.rows[name] ?? {});
+  for (const [name, read] of Object.entries(plan.rows))
+    rows[name] = await store.read(space, collections, read, fields.rows[name] ?? {}, counted[name]);
   const options: PageData['options'] = {};
   for (const source of sources) options[optionsName(source)] = await store.options(space, collections, source.from, source.by);
   return { rows, options };

@@ -6,6 +6,7 @@ import {
   fieldsOn,
   isSettledBeforeLoad,
   pageScopeTypes,
+  countedFields,
   optionSources,
   planLoad,
   quote,
@@ -155,7 +156,14 @@ async function loadData(
     const { records, missing } = await loadRecords(store.records, space, definition, planWith(), fields);
     const first = missing[0];
     if (first === undefined) {
-      const lists = await loadLists(store.records, space, definition, planWith(records), optionSources(definition, page), fields);
+      const lists = await loadLists(
+        store.records,
+        space,
+        definition,
+        planWith(records),
+        { sources: optionSources(definition, page), counted: countedFields(page) },
+        fields,
+      );
       return { data: { records, ...lists }, reading };
     }
     const label = page.parameters?.[first.parameter]?.label ?? first.parameter;

@@ -51,8 +51,11 @@ export interface RecordStore {
     key: string,
     options?: { by?: string | undefined; fields?: FieldTree | undefined },
   ): Promise<RecordData | undefined>;
-  /** Carries out a read: conditions, sort order and page in the database. */
-  read(space: RecordSpace, collections: Collections, read: PlannedRead, fields?: FieldTree): Promise<ReadData>;
+  /**
+   * Carries out a read: conditions, sort order and page in the database.
+   * @param counted fields by whose values its rows are counted, on all pages of the list
+   */
+  read(space: RecordSpace, collections: Collections, read: PlannedRead, fields?: FieldTree, counted?: readonly string[]): Promise<ReadData>;
   /** The records that may be chosen, by title; none of a collection with more than 500, where the key has to be typed. */
   options(space: RecordSpace, collections: Collections, collection: string, by?: string): Promise<RecordOption[]>;
   /** Every record, as plain values, a batch at a time, in the order in which they were made. */

@@ -1,4 +1,4 @@
-import type { FieldDefinition, FieldTree, PlainRecord, PlannedRead, ReadData, RecordData } from '@pallmist/app';
+import type { FieldDefinition, FieldTree, PlainRecord, PlannedRead, ReadData, RecordData, ValueCount } from '@pallmist/app';
 import type { EntityManager, ObjectLiteral, SelectQueryBuilder } from 'typeorm';
 import type { Collections, RecordOption, RecordSpace } from '../records.ts';
 import { conditionTexts, orderOf, type ConditionTexts, type OrderedColumn } from './record-conditions.ts';
@@ -17,6 +17,8 @@ const begin = (manager: EntityManager): Builder => manager.createQueryBuilder() 
 const mostOptions = 500;
 /** As many records of a collection are remembered because others refer to them, and as many counts. */
 const mostKnown = 2000;
+/** So many different values of a field are counted. */
+const mostCounted = 50;
 const batch = 1000;
 /** From this row of a list on, the ids of a page are found in the index before its records are read. */
 const deepFrom = 500;
@@ -88,7 +90,13 @@ export class RecordReader {
     return rows.length > mostOptions ? [] : rows.map(({ key: value, title: text }) => ({ key: value, title: text ?? value }));
   }
 
-  async read(space: RecordSpace, collections: Collections, read: PlannedRead, fields?: FieldTree): Promise<ReadData> {
+  async read(
+    space: RecordSpace,
+    collections: Collections,
+    read: PlannedRead,
+    fields?: FieldTree,
+    counted: readonly string[] = [],
+  ): Promise<ReadData> {
     const empty: ReadData = { rows: [], total: 0, page: read.page, size: read.size };
     const definition = collections[read.from];
     if (definition === undefined || read.nothing) return { ...empty, unasked: true };
@@ -96,12 +104,15 @@ export class RecordReader {
     if (shape === undefined) return empty;
     const conditions = conditionTexts(shape, definition.fields, read.where);
     const total = await this.#count(space, shape, conditions);
+    const counts: NonNullable<ReadData['counts']> = {};
+    for (const field of counted) counts[field] = await this.#countBy(space, collections, read.from, field, conditions, fields);
+    const found = { ...empty, total, ...(counted.length === 0 ? {} : { counts }) };
     const offset = (read.page - 1) * read.size;
-    if (offset >= total) return { ...empty, total };
+    if (offset >= total) return found;
     const wanted = this.#wanted(shape, definition.fields, definition.keyField, fields);
     const order = orderOf(shape, definition.fields, read.sort);
     const rows = await this.#page(shape, conditions, order, { limit: read.size, offset }, wanted);
-    return { ...empty, total, rows: await this.#resolve(space, collections, read.from, rows.map(wanted.record), fields) };
+    return { ...found, rows: await this.#resolve(space, collections, read.from, rows.map(wanted.record), fields) };
   }
 
   #page(
@@ -122,6 +133,38 @@ export class RecordReader {
       // The ids of the page are walked to in the index alone; only its own records are read.
       const ids = filtered(begin(manager).select('r.id', 'id').from(shape.name, 'r')).getQuery();
       return ordered(wanted.select(begin(manager), shape).innerJoin(`(${ids})`, 'p', 'p.id = r.id'), order);
+    });
+  }
+
+  /** How many rows have each value of a field, the most frequent first. */
+  async #countBy(
+    space: RecordSpace,
+    collections: Collections,
+    collection: string,
+    field: string,
+    { texts, values }: ConditionTexts,
+    tree: FieldTree | undefined,
+  ): Promise<ValueCount[]> {
+    const shape = this.#tables.live(space, collection);
+    const definition = collections[collection]?.fields[field];
+    const column = shape?.columns.get(field)?.value;
+    if (shape === undefined || definition === undefined || column === undefined) return [];
+    const name = `counts ${shape.name} ${column} ${texts.join(' & ')}`;
+    return this.#remember(space, `${name} ${JSON.stringify([values, tree])}`, async () => {
+      const rows = await this.#queries.rows<Row & { count: number | string }>(this.#manager, name, values, (manager) => {
+        const builder = begin(manager).select(`r.${column}`, 'value').addSelect('COUNT(*)', 'count').from(shape.name, 'r');
+        for (const text of texts) builder.andWhere(text);
+        return builder.groupBy(`r.${column}`).orderBy('COUNT(*)', 'DESC').addOrderBy(`r.${column}`, 'ASC').limit(mostCounted);
+      });
+      const records = rows.map((row): RecordData => {
+        const value = valueOf(definition, row['value']);
+        return value === undefined ? {} : { [field]: value };
+      });
+      const resolved = await this.#resolve(space, collections, collection, records, tree);
+      return rows.map(({ count }, index) => {
+        const value = resolved[index]?.[field];
+        return { ...(value === undefined ? {} : { value }), count: Number(count) };
+      });
     });
   }
 

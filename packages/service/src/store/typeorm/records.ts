@@ -97,8 +97,14 @@ export class TypeormRecordStore implements RecordStore {
     return this.#reader.byKey(space, collections, collection, key, options);
   }
 
-  read(space: RecordSpace, collections: Collections, read: PlannedRead, fields?: FieldTree): Promise<ReadData> {
-    return this.#reader.read(space, collections, read, fields);
+  read(
+    space: RecordSpace,
+    collections: Collections,
+    read: PlannedRead,
+    fields?: FieldTree,
+    counted?: readonly string[],
+  ): Promise<ReadData> {
+    return this.#reader.read(space, collections, read, fields, counted);
   }
 
   options(space: RecordSpace, collections: Collections, collection: string, by?: string): Promise<RecordOption[]> {
