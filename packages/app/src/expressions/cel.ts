@@ -1,10 +1,11 @@
 import { Environment, type ASTNode, type ParseResult } from '@marcbachmann/cel-js';
 import { linearSearch } from '@pallmist/address/patterns';
+import { celOptions } from './cel-options.ts';
 import type { EvaluateCel } from './evaluator.ts';
 import { fromCel, toCel } from './scope-types.ts';
 
 /** At run time the types are known from the check; here every name is taken as it comes. */
-const environment = new Environment({ unlistedVariablesAreDyn: true, enableOptionalTypes: true });
+const environment = new Environment({ ...celOptions, unlistedVariablesAreDyn: true });
 environment.registerFunction('string.matchesInLinearTime(string): bool', (text: string, pattern: string) =>
   linearSearch(pattern).test(text),
 );

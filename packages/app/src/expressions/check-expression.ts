@@ -1,5 +1,6 @@
 import { Environment, type ObjectSchema } from '@marcbachmann/cel-js';
 import { isPlainPath, type ScopeTypes } from './evaluator.ts';
+import { celOptions } from './cel-options.ts';
 import type { ScopeType } from './scope-types.ts';
 
 /** What the check of one expression finds: its CEL type, or what is wrong and where in the expression. */
@@ -29,7 +30,7 @@ export class ExpressionChecker {
 
 /** The engine, told of every name and its type. */
 export function environmentFor(types: ScopeTypes): Environment {
-  const environment = new Environment({ enableOptionalTypes: true });
+  const environment = new Environment(celOptions);
   for (const [name, type] of Object.entries(types)) {
     const declared = declare(type);
     if (typeof declared === 'string') environment.registerVariable(name, declared);

@@ -19,6 +19,9 @@ export type Operation =
   | 'plus'
   | 'minus'
   | 'times'
+  | 'plusInt'
+  | 'minusInt'
+  | 'timesInt'
   | 'in'
   | 'size'
   | 'length'
@@ -36,17 +39,23 @@ export const celWith =
   (programs: Programs | undefined, engine: EvaluateCel): EvaluateCel =>
   (expression, scope, types) => {
     const program = programs?.[expression];
-    return program === undefined ? engine(expression, scope, types) : runProgram(program, scope);
+    return program === undefined ? engine(expression, scope, types) : resultOf(program, scope);
   };
 
+/** The value of a program; absent where it is, or holds, an integer that a number cannot hold exactly, as with the engine. */
+export function resultOf(program: Program, scope: Scope): unknown {
+  const value = run(program, scope);
+  return typeof value === 'bigint' || (Array.isArray(value) && value.some((item) => typeof item === 'bigint')) ? undefined : value;
+}
+
 /**
- * Runs a program as CEL defines its operations. `undefined` is CEL's error: what is absent makes absent what depends on
+ * Runs a program as CEL defines its operations. Integers are numbers while these hold them exactly, and else BigInts. `undefined` is CEL's error: what is absent makes absent what depends on
  * it, except where `and`, `or` and `if` can do without.
  */
-export function runProgram(program: Program, scope: Scope): unknown {
+function run(program: Program, scope: Scope): unknown {
   if (typeof program !== 'object') return program;
   const [operation, ...parts] = program;
-  const value = (index: number) => runProgram(parts[index] as Program, scope);
+  const value = (index: number) => run(parts[index] as Program, scope);
   switch (operation) {
     case 'at':
       return follow(scope, parts);
@@ -58,7 +67,7 @@ export function runProgram(program: Program, scope: Scope): unknown {
       const [path, otherwise = ''] = parts;
       const names = (path as readonly Program[]).slice(1);
       const holder = follow(scope, names.slice(0, -1));
-      return holder === undefined ? undefined : (follow(holder, names.slice(-1)) ?? runProgram(otherwise, scope));
+      return holder === undefined ? undefined : (follow(holder, names.slice(-1)) ?? run(otherwise, scope));
     }
     case 'if': {
       const condition = value(0);
@@ -91,13 +100,17 @@ function operate(operation: Operation, values: unknown[]): unknown {
     case 'equal':
       return first === second;
     case 'less':
-      return Number(number) < Number(other);
+      return (number as number | bigint) < (other as number | bigint);
     case 'plus':
       return typeof first === 'string' ? text + part : Number(number) + Number(other);
     case 'minus':
       return Number(number) - Number(other);
     case 'times':
       return Number(number) * Number(other);
+    case 'plusInt':
+    case 'minusInt':
+    case 'timesInt':
+      return calculate(operation, first as Integer, second as Integer);
     case 'in':
       return (second as unknown[]).includes(first);
     case 'size':
@@ -115,6 +128,23 @@ function operate(operation: Operation, values: unknown[]): unknown {
     default:
       return values;
   }
+}
+
+type Integer = number | bigint;
+const greatest = 2n ** 63n - 1n;
+const least = -(2n ** 63n);
+
+/** Calculates with 64-bit integers; undefined where the result has more bits. */
+function calculate(operation: 'plusInt' | 'minusInt' | 'timesInt', first: Integer, second: Integer): Integer | undefined {
+  if (typeof first === 'number' && typeof second === 'number') {
+    const result = operation === 'plusInt' ? first + second : operation === 'minusInt' ? first - second : first * second;
+    if (Number.isSafeInteger(result)) return result;
+  }
+  const [one, other] = [BigInt(first), BigInt(second)];
+  const exact = operation === 'plusInt' ? one + other : operation === 'minusInt' ? one - other : one * other;
+  if (exact > greatest || exact < least) return undefined;
+  const result = Number(exact);
+  return Number.isSafeInteger(result) ? result : exact;
 }
 
 function follow(start: unknown, names: readonly Program[]): unknown {

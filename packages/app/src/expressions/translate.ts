@@ -1,4 +1,5 @@
 import { Environment, type ASTNode } from '@marcbachmann/cel-js';
+import { celOptions } from './cel-options.ts';
 import type { ScopeTypes } from './evaluator.ts';
 import type { Operation, Program } from './program.ts';
 import type { ScopeType } from './scope-types.ts';
@@ -9,7 +10,7 @@ interface Typed {
   type: ScopeType;
 }
 
-const environment = new Environment({ unlistedVariablesAreDyn: true, enableOptionalTypes: true });
+const environment = new Environment({ ...celOptions, unlistedVariablesAreDyn: true });
 
 /**
  * Translates an expression into a program that gives the same as the CEL engine does.
@@ -49,7 +50,9 @@ function part(node: ASTNode, types: ScopeTypes): Typed | undefined {
       return typed('not', [part(node.args, types)], [['bool']], 'bool');
     case '-_': {
       const inner = part(node.args, types);
-      return inner && isNumber(inner.type) ? { program: ['minus', 0, inner.program], type: inner.type } : undefined;
+      return inner && isNumber(inner.type)
+        ? { program: [inner.type === 'int' ? 'minusInt' : 'minus', 0, inner.program], type: inner.type }
+        : undefined;
     }
     case '&&':
     case '||':
@@ -146,8 +149,9 @@ function list(items: readonly ASTNode[], types: ScopeTypes): Typed | undefined {
 }
 
 function calculation(sign: '+' | '-' | '*', parts: (Typed | undefined)[]): Typed | undefined {
-  const operation = sign === '+' ? 'plus' : sign === '-' ? 'minus' : 'times';
   const type = parts[0]?.type;
+  const kind = type === 'int' ? 'Int' : '';
+  const operation = `${sign === '+' ? 'plus' : sign === '-' ? 'minus' : 'times'}${kind}` as const;
   if (type === undefined || !(isNumber(type) || (type === 'string' && sign === '+'))) return undefined;
   return typed(operation, parts, [[type, type]], type);
 }
