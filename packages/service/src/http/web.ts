@@ -3,7 +3,7 @@ import compression from 'compression';
 import express, { type Express, type NextFunction, type Request, type Response } from 'express';
 import { apiRouter } from '../api/router.ts';
 import { failureMessage, message, strayMessage } from '../pages/messages.ts';
-import { PageHost } from '../pages/page-host.ts';
+import { AppHost } from '../pages/app-host.ts';
 import type { ServiceParts } from '../service-parts.ts';
 import { builtFiles } from './built-files.ts';
 import { consoleFiles } from './console-files.ts';
@@ -40,7 +40,7 @@ export function webApp(parts: ServiceParts, guard: LoadGuard): RequestListener {
   web.use('/~/api/v1', apiRouter(parts));
   web.use('/~/console', consoleFiles(files.console));
 
-  const host = new PageHost(parts, guard);
+  const host = new AppHost(parts, guard);
   web.use('/~/draft', async (request, response) => {
     const app = /^\/~\/draft\/([^/?#]+)/.exec(request.originalUrl)?.[1] ?? '';
     if (!(await parts.owner.asks(request))) {

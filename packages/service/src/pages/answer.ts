@@ -4,30 +4,27 @@ import type { StatusMessage } from './messages.ts';
 import { withOnce } from './show.ts';
 import { pageDataType, type AskedAs, type Elsewhere, type Received } from './steps.ts';
 
-/** Sends a page that was shown. */
-export function answerPage({ response }: Received, as: AskedAs, body: string, status = 200): void {
-  response
-    .status(status)
-    .type(as === 'document' ? 'html' : pageDataType)
-    .send(withOnce(body));
-}
+/** What came of a form: where it leads now that it is saved, or a document to load instead. */
+type FormOutcome = { saved: string } | { document: string };
 
-/** Leads on, or says what there is instead of the page. */
-export function answerElsewhere({ response }: Pick<Received, 'response'>, elsewhere: Elsewhere, assets: Assets): void {
-  if ('say' in elsewhere) answerMessage(response, elsewhere.say, assets);
-  else response.redirect(elsewhere.redirect.status, elsewhere.redirect.to);
+/** What a request for a page comes to: the page, something that is said instead, or where to go. */
+export type Answer = { body: string; as: AskedAs; status?: number } | Elsewhere | FormOutcome;
+
+/** Sends an answer. */
+export function answer({ request, response }: Pick<Received, 'request' | 'response'>, given: Answer, assets: Assets): void {
+  if ('body' in given)
+    response
+      .status(given.status ?? 200)
+      .type(given.as === 'document' ? 'html' : pageDataType)
+      .send(withOnce(given.body));
+  else if ('say' in given) answerMessage(response, given.say, assets);
+  else if ('redirect' in given) response.redirect(given.redirect.status, given.redirect.to);
+  // What came of a form is told to a script as data, to anything else by a redirect.
+  else if (request.headers.accept === pageDataType) response.type(pageDataType).send(JSON.stringify(given));
+  else response.redirect(303, 'saved' in given ? given.saved : given.document);
 }
 
 /** A page that says something. */
 export function answerMessage(response: Response, { status, message }: StatusMessage, assets: Assets): void {
   response.status(status).type('html').send(renderMessage(message, assets));
-}
-
-/** What came of a form, told to the browser that draws the page itself. */
-export type FormOutcome = { saved: string } | { document: string };
-
-/** Tells what came of a form: to a script as data, to anything else by a redirect. */
-export function answerForm({ request, response }: Received, outcome: FormOutcome): void {
-  if (request.headers.accept === pageDataType) response.type(pageDataType).send(JSON.stringify(outcome));
-  else response.redirect(303, 'saved' in outcome ? outcome.saved : outcome.document);
 }

@@ -1,10 +1,12 @@
 import { fileNameIn, mediaTypeOf } from '@pallmist/app';
-import type { Response } from 'express';
+import type { Request, Response } from 'express';
 import type { Store } from '../store/store.ts';
 import type { HostedApp } from '../apps/hosted-app.ts';
+import { message } from './messages.ts';
+import type { Route } from './route.ts';
 
 /** The file that a path of the app asks for (`~files/NAME`); undefined for any other path. */
-export function wantedFile(hosted: HostedApp, path: string): string | undefined {
+function wantedFile(hosted: HostedApp, path: string): string | undefined {
   const beginning = `${hosted.compiled.mount}/~files/`;
   if (!path.startsWith(beginning)) return undefined;
   try {
@@ -15,7 +17,7 @@ export function wantedFile(hosted: HostedApp, path: string): string | undefined 
 }
 
 /** Sends a file of an app, or one that somebody has sent with a form. @returns false when there is none of the name */
-export async function sendFile(store: Store, hosted: HostedApp, wanted: string, response: Response): Promise<boolean> {
+async function sendFile(store: Store, hosted: HostedApp, wanted: string, response: Response): Promise<boolean> {
   const { app } = hosted.definition;
   const type = mediaTypeOf(wanted);
   const isPicture = type.startsWith('image/');
@@ -30,4 +32,20 @@ export async function sendFile(store: Store, hosted: HostedApp, wanted: string, 
   if (!isPicture) response.attachment(fileNameIn(wanted));
   response.type(type).send(bytes);
   return true;
+}
+
+/** Answers for the files of an app, and for those that somebody has sent. */
+export class FileRoute implements Route {
+  readonly #store: Store;
+
+  constructor(store: Store) {
+    this.#store = store;
+  }
+
+  async get(hosted: HostedApp, path: string, _: Request, response: Response): ReturnType<Route['get']> {
+    const wanted = wantedFile(hosted, path);
+    if (wanted === undefined) return 'not-mine';
+    const sent = await sendFile(this.#store, hosted, wanted, response);
+    return sent ? 'answered' : message(hosted, 404, 'There is no such file', ['It may have been renamed or taken away.']);
+  }
 }

@@ -6,6 +6,7 @@ import type { HostedApp } from '../apps/hosted-app.ts';
 import type { Clock } from '../clock.ts';
 import { AttemptLimit } from '../http/attempt-limit.ts';
 import { message, type StatusMessage } from './messages.ts';
+import type { Route } from './route.ts';
 
 /** Longest text that a code still holds and that a telephone still reads from paper, in characters. */
 const longestInCode = 1200;
@@ -16,15 +17,15 @@ const margin = 4;
 const mostKept = 200;
 const drawnByNetwork = { window: 60_000, most: 120 };
 
-export type CodeKind = 'svg' | 'png';
+type CodeKind = 'svg' | 'png';
 
 /** The kind of code that a path of an app asks for (`~qr.svg?of=…`, `~qr.png?of=…`); undefined for any other path. */
-export function codeKind({ compiled: { mount } }: HostedApp, path: string): CodeKind | undefined {
+function codeKind({ compiled: { mount } }: HostedApp, path: string): CodeKind | undefined {
   return path === `${mount}/~qr.svg` ? 'svg' : path === `${mount}/~qr.png` ? 'png' : undefined;
 }
 
 /** Draws an app's addresses as QR codes. */
-export class QrCodes {
+export class QrCodes implements Route {
   readonly #base: () => string;
   readonly #limit: AttemptLimit;
   readonly #drawn = new Map<string, Buffer>();
@@ -35,8 +36,12 @@ export class QrCodes {
     this.#limit = new AttemptLimit(drawnByNetwork, clock);
   }
 
-  /** @returns what to say, or undefined where it has answered */
-  answer(hosted: HostedApp, kind: CodeKind, request: Request, response: Response): StatusMessage | undefined {
+  get(hosted: HostedApp, path: string, request: Request, response: Response): ReturnType<Route['get']> {
+    const kind = codeKind(hosted, path);
+    return Promise.resolve(kind === undefined ? 'not-mine' : this.#answer(hosted, kind, request, response));
+  }
+
+  #answer(hosted: HostedApp, kind: CodeKind, request: Request, response: Response): StatusMessage | 'answered' {
     if (request.originalUrl.length > longestAddress)
       return message(hosted, 414, 'The address is too long', ['Make a short address of it first; then it fits into a code.']);
     const of = new URLSearchParams(request.originalUrl.split('?')[1] ?? '').get('of') ?? '';
@@ -57,7 +62,7 @@ export class QrCodes {
     }
     response.setHeader('cache-control', 'public, max-age=300');
     response.type(kind === 'svg' ? 'image/svg+xml' : 'image/png').send(drawn);
-    return undefined;
+    return 'answered';
   }
 }
 

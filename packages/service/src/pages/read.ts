@@ -5,7 +5,7 @@ import { says, type ReadRequest, type Received, type Step } from './steps.ts';
 import type { VisitMemory } from './visit.ts';
 
 /** Reads the address of a request, once: its page, its values, the sealed ones opened. */
-export async function read(received: Received, sealer: Sealer, visit: VisitMemory): Promise<Step<ReadRequest>> {
+export async function read(received: Received, { sealer, visit }: { sealer: Sealer; visit: VisitMemory }): Promise<Step<ReadRequest>> {
   const { hosted, request, response, as } = received;
   const arrivedBy = as === 'document' ? visit.takeArrival(hosted, request, response) : undefined;
   const address = arrivedBy ?? request.originalUrl;

@@ -22,14 +22,13 @@ import type { Store, Stores } from '../store/store.ts';
 import { pageAt } from './admit.ts';
 import type { FormBody } from './form-body.ts';
 import { FormFiles } from './form-files.ts';
+import { ownFields } from './form-kind.ts';
 import { fillBook } from './load.ts';
 import { recordSpace } from './load-data.ts';
 import { message } from './messages.ts';
 import { says, tools, type Loaded, type Received, type Step } from './steps.ts';
 import { visitTexts } from './visit.ts';
 
-/** Names in the body of a sent form that are no fields. */
-const ownFields = { form: '~form', seen: '~seen', once: '~once' } as const;
 const day = 24 * 60 * 60 * 1000;
 
 /** What came of a form: where it leads now that it is saved, or what is wrong with it. */
@@ -44,12 +43,6 @@ export interface SaveParts {
   /** Where the public reaches the service. */
   base: () => string;
 }
-
-/** The form that a body names; undefined where it is none of a page's. */
-export const formNameIn = ({ texts }: FormBody): string | undefined => {
-  const name = texts[ownFields.form];
-  return name === '' ? undefined : name;
-};
 
 const typedTexts = ({ texts }: FormBody) => Object.fromEntries(Object.entries(texts).filter(([field]) => !field.startsWith('~')));
 
@@ -216,7 +209,7 @@ async function settleFiles(
 
 /** Keeps what was typed until the person has signed in again, where the form is one of the page that it was sent to. */
 export async function holdForm({ hosted, request, response, form }: Received, { store, cookies }: SaveParts): Promise<void> {
-  const name = form && formNameIn(form);
+  const name = form?.texts[ownFields.form];
   const page = hosted.definition.pages[pageAt(hosted, request.originalUrl) ?? ''];
   if (form === undefined || name === undefined || page === undefined || !formNamesOf(page).has(name)) return;
   const texts = typedTexts(form);

@@ -13,6 +13,7 @@ import { hashToken } from '../store/tokens.ts';
 import type { FormBody } from './form-body.ts';
 import { fillBook } from './load.ts';
 import { message, type StatusMessage } from './messages.ts';
+import type { Route } from './route.ts';
 import { addressOf, shareable } from './shareable.ts';
 
 const year = 365 * 24 * 60 * 60 * 1000;
@@ -39,7 +40,7 @@ export async function targetAddress(hosted: HostedApp, sealer: Sealer, target: S
 }
 
 /** Answers an app's short addresses: `~s/CODE` leads on, `~s/CODE/about` says where to, a form sent to `~s` makes one. */
-export class ShortAddresses {
+export class ShortAddresses implements Route {
   readonly #store: Store;
   readonly #cookies: AppCookies;
   readonly #sealer: Sealer;
@@ -55,29 +56,25 @@ export class ShortAddresses {
     this.#limit = new AttemptLimit({ window: 10 * 60 * 1000, most: 30 }, clock);
   }
 
-  /** @returns what to say, or undefined where it has answered */
-  async answer(
-    hosted: HostedApp,
-    { code = '', about }: ShortPath,
-    request: Request,
-    response: Response,
-  ): Promise<StatusMessage | undefined> {
+  async get(hosted: HostedApp, path: string, request: Request, response: Response): ReturnType<Route['get']> {
+    const { code, about } = shortPath(hosted, path) ?? {};
+    if (code === undefined) return 'not-mine';
     const short = await this.#store.shortAddresses.find(hosted.definition.app, code);
     if (short === undefined)
       return message(hosted, 404, 'This short address leads nowhere', ['It is mistyped, it has ended, or it was withdrawn.']);
     // Kept by nobody: it may end.
     response.setHeader('cache-control', 'no-store');
     const to = await targetAddress(hosted, this.#sealer, short);
-    if (about) return this.#about(hosted, short, to, request);
+    if (about === true) return this.#about(hosted, short, to, request);
     if (to === undefined)
       return message(hosted, 410, 'This short address leads nowhere any more', [
         'The page that it was made for is not part of the app any more.',
       ]);
     response.redirect(303, to);
-    return undefined;
+    return 'answered';
   }
 
-  /** A form that makes or withdraws a short address. @returns as `answer` does */
+  /** A form that makes or withdraws a short address. @returns what to say, or undefined where it has answered */
   async take(
     hosted: HostedApp,
     { code }: ShortPath,

@@ -1,4 +1,4 @@
-import { admissionOf, followBack, passGate, readAddress, signInAddress, writeAddress, type Person, type Reason } from '@pallmist/app';
+import { admissionOf, followBack, passGate, signInAddress, writeAddress, type Person, type Reason } from '@pallmist/app';
 import type { Request, Response } from 'express';
 import type { HostedApp } from '../apps/hosted-app.ts';
 import { AttemptLimit } from '../http/attempt-limit.ts';
@@ -45,14 +45,6 @@ export class SignIn {
     this.#cookies = cookies;
     this.#networks = new AttemptLimit(triesOfNetwork, clock);
     this.#accounts = new AttemptLimit(triesOfAccount, clock);
-  }
-
-  /** Whether a POST to this address is a sign-in or a sign-out. */
-  handles(hosted: HostedApp, request: Request): 'in' | 'out' | undefined {
-    const path = request.originalUrl.split('?')[0];
-    if (path === `${hosted.compiled.mount}/~sign-out`) return 'out';
-    const { page } = readAddress(hosted.compiled, request.originalUrl);
-    return page !== undefined && page === hosted.definition.signIn?.page ? 'in' : undefined;
   }
 
   async signIn(hosted: HostedApp, { texts }: FormBody, request: Request, response: Response): Promise<void> {

@@ -1,0 +1,91 @@
+import { signUpForm } from '@pallmist/app';
+import type { Assets } from '@pallmist/pages/server';
+import type { AppCookies } from '../http/cookies.ts';
+import type { Sealer } from '../seals/sealer.ts';
+import type { Store } from '../store/store.ts';
+import { admit } from './admit.ts';
+import type { Answer } from './answer.ts';
+import type { FormBody } from './form-body.ts';
+import { load } from './load.ts';
+import { recordSpace } from './load-data.ts';
+import { PageCache } from './page-cache.ts';
+import type { PreviousPages } from './previous-pages.ts';
+import { read } from './read.ts';
+import { holdForm, save, type SaveParts } from './save.ts';
+import { show } from './show.ts';
+import type { SignUp } from './sign-up.ts';
+import { pageDataType, type AskedAs, type Loaded, type Received, type Step } from './steps.ts';
+import type { VisitMemory } from './visit.ts';
+
+// A request for a page goes through named steps, each a function with what it gets and what it gives (steps.ts). A step may
+// lead elsewhere: to sign in, to today’s address, to a page that says what is wrong.
+//
+//     receive ──▶ read ──▶ admit ──▶ load ──▶ show ──▶ answer
+//                                     │         ▲
+//                                     └─▶ save ─┘   where a form was sent
+
+/** What the steps work with. */
+export interface PageParts {
+  store: Store;
+  cookies: AppCookies;
+  sealer: Sealer;
+  visit: VisitMemory;
+  previous: PreviousPages;
+  assets: Assets;
+  cache: PageCache;
+  saving: SaveParts;
+  signUp: SignUp;
+}
+
+/** The answer to a request for a page. What was shown before is sent again while nothing has changed that it depends on. */
+export async function pageAnswer(received: Received, parts: PageParts): Promise<Answer> {
+  const { hosted, request, response, as } = received;
+  response.setHeader('cache-control', 'private, no-cache');
+  response.vary('Accept');
+  response.vary('Cookie');
+
+  const asked = await read(received, parts);
+  if ('elsewhere' in asked) return asked.elsewhere;
+
+  const admitted = await admit(asked, parts);
+  if ('elsewhere' in admitted) return admitted.elsewhere;
+
+  const version = parts.store.records.version(recordSpace(parts.store, hosted));
+  const key = admitted.repeats ? PageCache.keyOf(as, request.originalUrl, admitted) : undefined;
+  const kept = key === undefined ? undefined : parts.cache.find(hosted, version, key);
+  if (kept !== undefined) return { body: kept, as };
+
+  const loaded = await load(admitted, parts);
+  if ('elsewhere' in loaded) return loaded.elsewhere;
+
+  const body = show(loaded, as, parts.assets);
+  if (key !== undefined && loaded.repeats) parts.cache.keep(hosted, version, key, body);
+  return { body, as };
+}
+
+/** The answer to a form of a page: once saved it leads on; otherwise the page shows what is wrong with what was typed. */
+export async function formAnswer(received: Received, name: string, form: FormBody, parts: PageParts): Promise<Answer> {
+  const loaded = await loadedFor(received, parts);
+  if ('elsewhere' in loaded) {
+    const { elsewhere } = loaded;
+    if ('say' in elsewhere) return elsewhere;
+    // The session has ended: what was typed is kept until its person is back.
+    if (elsewhere.needsSignIn) await holdForm(received, parts.saving);
+    return { document: elsewhere.redirect.to };
+  }
+
+  const outcome = await (name === signUpForm ? parts.signUp.join(loaded, form) : save(loaded, name, form, parts.saving));
+  if ('elsewhere' in outcome) return outcome.elsewhere;
+  if ('saved' in outcome) return outcome;
+
+  const as: AskedAs = received.request.headers.accept === pageDataType ? 'data' : 'document';
+  const body = show(loaded, as, parts.assets, outcome.again);
+  return as === 'document' ? { body, as, status: 422 } : { body: `{"material":${body}}`, as };
+}
+
+async function loadedFor(received: Received, parts: PageParts): Promise<Step<Loaded>> {
+  const asked = await read(received, parts);
+  if ('elsewhere' in asked) return asked;
+  const admitted = await admit(asked, parts);
+  return 'elsewhere' in admitted ? admitted : load(admitted, parts);
+}

@@ -1,0 +1,32 @@
+import type { Request, Response } from 'express';
+import type { HostedApp } from '../apps/hosted-app.ts';
+import { AttemptLimit } from '../http/attempt-limit.ts';
+import { BodyGate } from '../http/bodies.ts';
+import { isFromThisSite } from '../http/same-site.ts';
+import type { ServiceParts } from '../service-parts.ts';
+import { readForm, sendsFiles, type FormBody } from './form-body.ts';
+import { message } from './messages.ts';
+import { says, type Step } from './steps.ts';
+
+const filesOfNetwork = { window: 10 * 60_000, most: 60 };
+
+/** Receives what forms send, within bounds: before anything else is done for them, and outside of the count of busy requests. */
+export class FormReceiver {
+  readonly #settings: ServiceParts['settings'];
+  readonly #bodies = new BodyGate();
+  readonly #files: AttemptLimit;
+
+  constructor({ settings, clock }: Pick<ServiceParts, 'settings' | 'clock'>) {
+    this.#settings = settings;
+    this.#files = new AttemptLimit(filesOfNetwork, clock);
+  }
+
+  /** @throws RefusedBody where the body cannot be read */
+  async receive(hosted: HostedApp, request: Request, response: Response): Promise<Step<{ form: FormBody }>> {
+    if (!isFromThisSite(request, this.#settings.publicUrl))
+      return says(message(hosted, 403, 'That came from another site', ['The form was not sent from this site, so it was not taken.']));
+    if (sendsFiles(request) && this.#files.isReachedBy(request, response))
+      return says(message(hosted, 429, 'Too many files', ['So many files came from your network that no more are taken for a while.']));
+    return { form: await this.#bodies.during(request, () => readForm(request, hosted.greatestFile)) };
+  }
+}
