@@ -1,7 +1,7 @@
 // Writes the parts of the docs that are made from data: npm run docs. With --check it compares them, and looks for files that do not exist.
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { parse, stringify } from 'yaml';
-import { problemCodes } from './problem-codes.mjs';
+import { errorClasses, problemCodes } from './problem-codes.mjs';
 import { appFileJsonSchema, compileApp, componentKinds, readAddress } from '../packages/app/dist/index.js';
 
 const { types, choices, collections } = parse(
@@ -85,6 +85,16 @@ const problems = [
       .filter((entry) => entry.area === area)
       .map((entry) => `| ${code(entry.code)} | ${(entry.sentence ?? '').replaceAll('|', '\\|')} |`),
   ]),
+  '',
+  '## Errors',
+  '',
+  'What TypeScript programs may catch. All of them extend `PallmistError`, whose `code` stays the same.',
+  '',
+  '| error | code | |',
+  '|---|---|---|',
+  ...errorClasses().map(
+    ({ name, code: stable, sentence }) => `| ${code(name)} | ${stable === undefined ? 'of the problem' : code(stable)} | ${sentence} |`,
+  ),
   '',
 ].join('\n');
 

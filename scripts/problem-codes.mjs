@@ -81,3 +81,19 @@ function areaOf(name, entry) {
   if (name === 'app') return entry.startsWith('records/') ? 'records' : 'app file';
   return entry.startsWith('declare/') ? 'app file' : 'address';
 }
+
+/** @returns the classes of errors that Pallmist throws: { name, code, sentence }, sorted by name */
+export function errorClasses() {
+  const found = [];
+  for (const name of ['address', 'app', 'api', 'cli', 'service']) {
+    const folder = new URL(`packages/${name}/src/`, root);
+    for (const entry of readdirSync(folder, { recursive: true })) {
+      if (!entry.endsWith('.ts')) continue;
+      const text = readFileSync(new URL(entry, folder), 'utf8');
+      const pattern = /\/\*\* ([^\n]*?) \*\/\n(?:export )?class (\w+) extends PallmistError \{([^}]*)/g;
+      for (const [, sentence, className, body] of text.matchAll(pattern))
+        found.push({ name: className, sentence, code: /readonly code = '([\w-]+)'/.exec(body)?.[1], package: name });
+    }
+  }
+  return found.sort((one, other) => one.name.localeCompare(other.name, 'en'));
+}

@@ -3,6 +3,7 @@ export { page, type LinkValues, type Page, type PageValues } from './page.ts';
 export { read, type Reading } from './read.ts';
 export { write } from './write.ts';
 export { change, type Change } from './change.ts';
+export { PallmistError } from './error.ts';
 export { AddressError, type AddressProblem } from './problem.ts';
 export { type CommonOptions, type Parameter, type ValueOf } from './parameter.ts';
 export { boolean } from './types/boolean.ts';

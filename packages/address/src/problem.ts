@@ -1,3 +1,5 @@
+import { PallmistError } from './error.ts';
+
 /**
  * Something wrong with an address or with values for one. Its sentence is looked up by the code, in
  * `@pallmist/address/sentences`.
@@ -16,8 +18,8 @@ export interface AddressProblem {
 export const noProblems: readonly AddressProblem[] = [];
 
 /** Thrown where an address cannot be written with the values that were given. */
-export class AddressError extends Error {
-  override readonly name = 'AddressError';
+export class AddressError extends PallmistError {
+  readonly code = 'not-written';
   readonly problems: readonly AddressProblem[];
 
   constructor(problems: readonly AddressProblem[]) {

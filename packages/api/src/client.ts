@@ -1,3 +1,4 @@
+import { PallmistError } from '@pallmist/address';
 import { multipart, type RecordFile } from './multipart.ts';
 import { apiBase, operations, type AnswerOf, type BodyOf, type Operation, type OperationName } from './operations.ts';
 import { imported, problemDetails, type ProblemDetails } from './schemas.ts';
@@ -5,20 +6,22 @@ import { imported, problemDetails, type ProblemDetails } from './schemas.ts';
 export type { RecordFile } from './multipart.ts';
 
 /** The service answered with an error, or with something that is no answer of Pallmist’s. */
-export class ApiError extends Error {
+export class ApiError extends PallmistError {
+  readonly code = 'refused-by-service';
   readonly status: number;
   readonly details: ProblemDetails;
 
   constructor(details: ProblemDetails) {
     super(details.detail);
-    this.name = 'ApiError';
     this.status = details.status;
     this.details = details;
   }
 }
 
 /** The service could not be reached, or the connection broke off before it had answered. */
-export class UnreachableError extends Error {
+export class UnreachableError extends PallmistError {
+  readonly code = 'service-not-reached';
+
   constructor(base: string, cause: unknown) {
     const brokeOff = /ECONNRESET|EPIPE|UND_ERR_SOCKET/.test(codeOf(cause));
     super(
@@ -27,7 +30,6 @@ export class UnreachableError extends Error {
         : `There is no Pallmist service at ${base}.`,
       { cause },
     );
-    this.name = 'UnreachableError';
   }
 }
 
@@ -38,12 +40,13 @@ const codeOf = (error: unknown): string => {
 };
 
 /** The service was reached, and did not answer in time. */
-export class SlowServiceError extends Error {
+export class SlowServiceError extends PallmistError {
+  readonly code = 'service-slow';
+
   constructor(base: string, milliseconds: number) {
     super(
       `The service at ${base} did not answer within ${String(Math.round(milliseconds / 1000))} seconds. It may still be at work; look again in a moment.`,
     );
-    this.name = 'SlowServiceError';
   }
 }
 

@@ -2,4 +2,4 @@
 export * from '@pallmist/address/declare';
 export * from '@pallmist/address/pages';
 export { nearest, suggest } from '@pallmist/address/explain';
-export type { ChoiceDefinition, Range, SortKey } from '@pallmist/address';
+export { PallmistError, type ChoiceDefinition, type Range, type SortKey } from '@pallmist/address';

@@ -1,5 +1,5 @@
 import { ApiError, SlowServiceError, UnreachableError } from '@pallmist/api';
-import { ProblemError } from '@pallmist/app';
+import { PallmistError, ProblemError } from '@pallmist/app';
 import { Command, CommanderError } from 'commander';
 import { addAccess } from './commands/access.ts';
 import { addCheck } from './commands/check.ts';
@@ -55,7 +55,8 @@ export async function run(words: readonly string[]): Promise<number> {
   } catch (error) {
     if (error instanceof CommanderError) return error.exitCode === 0 ? exit.done : exit.usage;
     const { status, message, data } = explain(error);
-    if (json) process.stdout.write(JSON.stringify(data ?? { error: message }, null, 2) + '\n');
+    const code = error instanceof PallmistError ? error.code : 'failed';
+    if (json) process.stdout.write(JSON.stringify(data ?? { error: message, code }, null, 2) + '\n');
     else process.stderr.write(message + '\n');
     return status;
   }
@@ -70,5 +71,8 @@ function explain(error: unknown): { status: number; message: string; data?: unkn
     return { status: exit.problems, message: [error.message, ...describeProblems(problems)].join('\n'), data: error.details };
   }
   if (error instanceof ProblemError) return { status: exit.problems, message: error.message, data: { problems: error.problems } };
-  throw error;
+  const { message, stack = message } = error instanceof Error ? error : new Error(String(error));
+  // Whoever works on Pallmist wants to see where it happened.
+  const told = process.env['PALLMIST_LOG'] === 'debug' ? stack : `Pallmist failed: ${message} (PALLMIST_LOG=debug shows where.)`;
+  return { status: exit.problems, message: told };
 }

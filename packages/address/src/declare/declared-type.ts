@@ -1,3 +1,4 @@
+import { PallmistError } from '../error.ts';
 import type { Parameter } from '../parameter.ts';
 import type { ChoicesLists, CollectionShape, ParameterDeclaration } from './declaration.ts';
 
@@ -24,14 +25,13 @@ export interface DeclaredType {
 export type DeclaredTypes = Readonly<Record<string, DeclaredType>>;
 
 /** What is wrong in a declaration, with the attribute that is to blame. */
-export class DeclarationError extends Error {
+export class DeclarationError extends PallmistError {
   readonly attribute: keyof ParameterDeclaration;
   readonly code: string;
   readonly hint: string | undefined;
 
   constructor(attribute: keyof ParameterDeclaration, code: string, message: string, hint?: string) {
     super(message);
-    this.name = 'DeclarationError';
     this.attribute = attribute;
     this.code = code;
     this.hint = hint;

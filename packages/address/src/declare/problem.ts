@@ -1,3 +1,5 @@
+import { PallmistError } from '../error.ts';
+
 /** How much a problem weighs. Only an `error` keeps an app from being published or an address from being written. */
 export type Severity = 'error' | 'warning' | 'note';
 
@@ -31,12 +33,12 @@ export type PatchOperation =
   | { op: 'move' | 'copy'; from: string; path: string };
 
 /** An error that a caller made; it carries what was wrong, so that a surface can say it. */
-export class ProblemError extends Error {
+export class ProblemError extends PallmistError {
+  readonly code = 'problems';
   readonly problems: readonly Problem[];
 
   constructor(problems: readonly Problem[]) {
     super(problems.map((problem) => problem.message).join(' '));
-    this.name = 'ProblemError';
     this.problems = problems;
   }
 }

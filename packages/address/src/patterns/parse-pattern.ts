@@ -1,3 +1,4 @@
+import { PallmistError } from '../error.ts';
 /** What a regular expression is made of, as far as it can be matched in linear time. */
 export type PatternNode =
   | { kind: 'empty' }
@@ -9,7 +10,9 @@ export type PatternNode =
   | { kind: 'assertion'; of: 'start' | 'end' | 'boundary' | 'no-boundary' };
 
 /** Something that no matcher of linear time can do. */
-export class PatternNotLinear extends Error {}
+export class PatternNotLinear extends PallmistError {
+  readonly code = 'pattern-not-linear';
+}
 
 /**
  * Takes a regular expression apart (ECMA-262, flag u).

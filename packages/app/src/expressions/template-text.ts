@@ -1,8 +1,12 @@
+import { PallmistError } from '@pallmist/address';
+
 /** A part of a text: words as they stand, or a CEL expression. */
 export type TextPart = { words: string } | { expression: string; start: number };
 
 /** A text with an opening brace that is never closed. */
-export class TextError extends Error {}
+export class TextError extends PallmistError {
+  readonly code = 'bad-braces';
+}
 
 const parsed = new Map<string, readonly TextPart[]>();
 const mostKept = 5000;

@@ -1,5 +1,5 @@
 import type { ProblemDetails } from '@pallmist/api';
-import type { Problem } from '@pallmist/app';
+import { PallmistError, type Problem } from '@pallmist/app';
 
 const titles: Record<number, string> = {
   400: 'Bad request',
@@ -15,7 +15,8 @@ const titles: Record<number, string> = {
 };
 
 /** An answer other than 200, thrown by the handlers of the HTTP interface. */
-export class Refused extends Error {
+export class Refused extends PallmistError {
+  readonly code = 'refused';
   readonly details: ProblemDetails;
 
   constructor(status: number, detail: string, problems?: readonly Problem[]) {

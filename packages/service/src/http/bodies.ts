@@ -1,10 +1,12 @@
 import type { Readable } from 'node:stream';
+import { PallmistError } from '@pallmist/app';
 import { createBrotliDecompress, createGunzip, createInflate } from 'node:zlib';
 import type { Request } from 'express';
 import { networkOfRequest } from './network.ts';
 
 /** A body that is not taken, with the HTTP status that says so. */
-export class RefusedBody extends Error {
+export class RefusedBody extends PallmistError {
+  readonly code = 'body-refused';
   readonly status: number;
 
   constructor(status: number, message: string) {

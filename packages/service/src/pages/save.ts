@@ -3,6 +3,7 @@ import {
   fieldName,
   fileFieldsOf,
   formNamesOf,
+  PallmistError,
   planSave,
   savedFields,
   sentForm,
@@ -47,7 +48,8 @@ export interface SaveParts {
 const typedTexts = ({ texts }: FormBody) => Object.fromEntries(Object.entries(texts).filter(([field]) => !field.startsWith('~')));
 
 /** Why a form cannot be saved; thrown inside of its transaction, so that nothing of it is kept. */
-class NotSaved extends Error {
+class NotSaved extends PallmistError {
+  readonly code = 'not-saved';
   readonly problems: Record<string, string>;
   readonly problem: string;
 
