@@ -37,7 +37,7 @@ async function garden() {
 /** Requests a second with 8 connections, for two seconds. */
 const load = async (url, more = {}) => (await autocannon({ url, connections: 8, duration: 2, ...more })).requests.average;
 
-/** The same with another address each time, so that every page is loaded and drawn anew. */
+/** The same with another address each time, so that every page is loaded and drawn again. */
 let fresh = 0;
 const loadFresh = (base) =>
   load(base, {
@@ -61,21 +61,21 @@ async function throughput(base) {
   const plain = `http://127.0.0.1:${server.address().port}/`;
   await Promise.all([load(base + address), load(plain)]);
   const ours = [];
-  const anew = [];
+  const again = [];
   const theirs = [];
   for (let round = 0; round < rounds; round++) {
     ours.push(await load(base + address));
-    anew.push(await loadFresh(base));
+    again.push(await loadFresh(base));
     theirs.push(await load(plain));
   }
   server.close();
   const ratio = (values) => median(values.map((value, index) => value / theirs[index]));
   return {
     ours: median(ours),
-    anew: median(anew),
+    again: median(again),
     theirs: median(theirs),
     ratio: ratio(ours),
-    ratioAnew: ratio(anew),
+    ratioAgain: ratio(again),
     bytes: page.length,
   };
 }

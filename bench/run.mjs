@@ -26,9 +26,9 @@ const pages = [
   ],
   [
     'the same where every request has another address, so that each page is loaded and drawn again',
-    whole(throughput.anew),
+    whole(throughput.again),
     whole(throughput.theirs),
-    throughput.ratioAnew.toFixed(2),
+    throughput.ratioAgain.toFixed(2),
     '',
   ],
   [

@@ -301,7 +301,7 @@ describe('in the browser', () => {
     expect(new Set(scripts)).toEqual(new Set(['shared', 'start', 'form-components', 'lazy-components']));
     await page.goBack();
     await page.getByLabel('Mail address').waitFor();
-    // A document that is loaded anew names what it needs in its head.
+    // A document that is loaded again names what it needs in its head.
     scripts.length = 0;
     await page.reload();
     await untilHydrated(page);

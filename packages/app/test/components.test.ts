@@ -8,7 +8,7 @@ import {
   readAddress,
   type ComponentName,
   type PageData,
-  type PageMaterial,
+  type PagePayload,
 } from '../src/index.ts';
 import { nodesOf, showAt } from './show.ts';
 
@@ -97,8 +97,8 @@ const data: PageData = {
 };
 const person = { login: 'ansa', name: 'Ansa', roles: [] };
 
-const show = (address: string, more: Partial<PageMaterial> = {}) => showAt(definition, compiled, address, { data, person, ...more });
-const node = <Name extends ComponentName>(address: string, kind: Name, more?: Partial<PageMaterial>) =>
+const show = (address: string, more: Partial<PagePayload> = {}) => showAt(definition, compiled, address, { data, person, ...more });
+const node = <Name extends ComponentName>(address: string, kind: Name, more?: Partial<PagePayload>) =>
   nodesOf(show(address, more).content, kind)[0]!;
 const input = (address: string, bind: string) => nodesOf(show(address).content, 'input').find(({ name }) => name === bind);
 

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
 import { compileApp, readAddress, writeAddress, type ParameterDeclaration, type Values } from '../src/index.ts';
-import { declared, surroundings } from './generated-declarations.ts';
+import { declared, compileContext } from './generated-declarations.ts';
 
 /** A page with some generated parameters, a few with defaults, and values for some of them. */
 const pageWithValues = fc.array(declared, { minLength: 1, maxLength: 6 }).chain((all) =>
@@ -28,7 +28,7 @@ const pageWithValues = fc.array(declared, { minLength: 1, maxLength: 6 }).chain(
       const { app, problems } = compileApp({
         app: 'generated',
         mount: '/g',
-        ...surroundings,
+        ...compileContext,
         pages: { here: { address: `/here{?${names.join(',')}}`, parameters }, elsewhere: { address: '/' } },
       });
       return { app, problems, given, parameters };

@@ -9,7 +9,7 @@ export interface Declared {
   value: fc.Arbitrary<unknown>;
 }
 
-export const surroundings: Pick<AddressableApp, 'choices' | 'collections'> = {
+export const compileContext: Pick<AddressableApp, 'choices' | 'collections'> = {
   choices: { odd: { a: 'A', A: 'Capital', 'b,c': 'Comma', 'é &=?#/%+': { label: 'Odd', formerValues: ['old'] }, '..': 'Dots' } },
   collections: { plants: { keyField: 'code', fields: { code: { type: 'text' }, name: { type: 'text' }, height: { type: 'number' } } } },
 };

@@ -11,18 +11,18 @@ import {
   type ComponentName,
   type NodeOf,
   type CompiledApp,
-  type PageMaterial,
+  type PagePayload,
   type ShownPage,
 } from '../src/index.ts';
 
 /** Shows the page at an address, as the service does once its data are loaded. */
-export function showAt(definition: AppDefinition, compiled: CompiledApp, address: string, more: Partial<PageMaterial> = {}): ShownPage {
+export function showAt(definition: AppDefinition, compiled: CompiledApp, address: string, more: Partial<PagePayload> = {}): ShownPage {
   const reading = readAddress(compiled, address);
   const name = reading.page ?? '';
   const page = definition.pages[name];
   if (!page) throw new Error(`There is no page at ${address}.`);
   const { programs, cel } = programsFor(definition, page);
-  const material: PageMaterial = {
+  const payload: PagePayload = {
     app: appPartFor(definition, name),
     name,
     page,
@@ -36,9 +36,9 @@ export function showAt(definition: AppDefinition, compiled: CompiledApp, address
     draft: false,
     ...more,
   };
-  // The engine is there only where the material says that it is needed, as in a browser.
+  // The engine is there only where the payload says that it is needed, as in a browser.
   const engine = cel ? evaluateCel : () => undefined;
-  return showPage(material, { cel: engine, types: allParameterTypes, shows });
+  return showPage(payload, { cel: engine, types: allParameterTypes, shows });
 }
 
 /** What the components of one kind show. */

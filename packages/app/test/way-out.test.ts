@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { checkAppFile, readAddress, type PageMaterial } from '../src/index.ts';
+import { checkAppFile, readAddress, type PagePayload } from '../src/index.ts';
 import { showAt, nodesOf } from './show.ts';
 
 const source = `
@@ -35,7 +35,7 @@ pages:
 const { definition, compiled, problems } = checkAppFile(source);
 
 /** Where each of the page’s ways leads, by what it says. */
-function ways(q: string | undefined, visit: PageMaterial['visit'] = {}): Record<string, string | undefined> {
+function ways(q: string | undefined, visit: PagePayload['visit'] = {}): Record<string, string | undefined> {
   if (!definition || !compiled) throw new Error(JSON.stringify(problems));
   const { content } = showAt(definition, compiled, '/x', {
     reading: { ...readAddress(compiled, '/x'), values: q === undefined ? {} : { q } },

@@ -16,10 +16,10 @@ export class LiveAddress {
   readonly #listeners = new Set<Listener>();
   #reading: Reading;
   /** The mark of the change before. */
-  #gesture: unknown;
+  #coalesceKey: unknown;
   readonly #moved = () => {
     this.#writer.forget();
-    this.#gesture = undefined;
+    this.#coalesceKey = undefined;
     this.#take(this.#readLocation(), 'history');
   };
 
@@ -40,18 +40,18 @@ export class LiveAddress {
 
   /**
    * Changes values of the present page; listeners are told before the address is written.
-   * @param gesture changes in a row with the same mark are one step of the history: the letters of one word, say
+   * @param coalesceKey changes in a row with the same mark are one step of the history: the letters of one word, say
    * @returns what came of it; its `written` holds the problems when a value was refused, and then nothing has changed
    */
-  change(changes: Values, gesture?: unknown): AppChange | undefined {
+  change(changes: Values, coalesceKey?: unknown): AppChange | undefined {
     const { page, values } = this.#reading;
     if (page === undefined) return undefined;
     const change = changeValues(this.#app, page, values, changes);
     const { address } = change.written;
     if (address === undefined || change.entry === 'none') return change;
     this.#take(readAddress(this.#app, address), 'change');
-    const goesOn = gesture !== undefined && gesture === this.#gesture;
-    this.#gesture = gesture;
+    const goesOn = coalesceKey !== undefined && coalesceKey === this.#coalesceKey;
+    this.#coalesceKey = coalesceKey;
     this.#writer.write(address, change.entry === 'new' && !goesOn);
     return change;
   }

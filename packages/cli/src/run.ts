@@ -72,7 +72,7 @@ function explain(error: unknown): { status: number; message: string; data?: unkn
   }
   if (error instanceof ProblemError) return { status: exit.problems, message: error.message, data: { problems: error.problems } };
   const { message, stack = message } = error instanceof Error ? error : new Error(String(error));
-  // Whoever works on Pallmist wants to see where it happened.
+  // For people who work on Pallmist.
   const told = process.env['PALLMIST_LOG'] === 'debug' ? stack : `Pallmist failed: ${message} (PALLMIST_LOG=debug shows where.)`;
   return { status: exit.problems, message: told };
 }

@@ -23,7 +23,7 @@
     <ul>
       {#each list as app (app.app)}
         <li>
-          <h2><a href={place.href('workshop', { app: app.app })} onclick={(event) => place.follow(event)}>{app.title}</a></h2>
+          <h2><a href={place.href('editor', { app: app.app })} onclick={(event) => place.follow(event)}>{app.title}</a></h2>
           {#if app.stuck}
             <p class="bad">This app is not served. {app.stuck} Push and publish an edition that this version can read.</p>
           {/if}

@@ -4,10 +4,10 @@
   import Visits from './Visits.svelte';
   import Mails from './Mails.svelte';
   import { place } from './place.svelte.ts';
-  import WorkshopView from './WorkshopView.svelte';
+  import DraftEditorView from './DraftEditorView.svelte';
 
   const entered = enterByLink();
-  const app = $derived(place.page === 'workshop' ? place.text('app') : undefined);
+  const app = $derived(place.page === 'editor' ? place.text('app') : undefined);
 </script>
 
 {#await entered}
@@ -20,7 +20,7 @@
       <p><a href="/~/console/">Try without the link</a></p>
     </main>
   {:else if app !== undefined}
-    {#key app}<WorkshopView {app} />{/key}
+    {#key app}<DraftEditorView {app} />{/key}
   {:else if place.page === 'mails'}<Mails />
   {:else if place.page === 'visits'}<Visits app={place.text('app') ?? ''} />
   {:else}

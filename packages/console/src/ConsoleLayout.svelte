@@ -5,7 +5,7 @@
   const { children }: { children: Snippet } = $props();
 </script>
 
-<!-- A page of the console other than the workshop: its head, and one column. -->
+<!-- A page of the console other than the editor: its head, and one column. -->
 <Top />
 <main>{@render children()}</main>
 

@@ -5,17 +5,17 @@
   import { place } from './place.svelte.ts';
   import ReadingTable from './ReadingTable.svelte';
   import { sampleValues } from './samples.ts';
-  import type { Workshop } from './workshop.svelte.ts';
+  import type { DraftEditor } from './draft-editor.svelte.ts';
 
   interface Props {
-    workshop: Workshop;
+    editor: DraftEditor;
     definition: AppDefinition;
     compiled: CompiledApp;
     page: string;
   }
-  const { workshop, definition, compiled, page }: Props = $props();
+  const { editor, definition, compiled, page }: Props = $props();
 
-  const draftMount = $derived(`/~/draft/${workshop.app}`);
+  const draftMount = $derived(`/~/draft/${editor.app}`);
   const sampled = $derived(writeAddress(compiled, page, sampleValues(compiled, page)));
   /** The address in the app, as the public will see it. */
   const address = $derived(place.text('at') ?? sampled.address ?? '');
@@ -28,22 +28,22 @@
   const toDraft = (own: string) => (own.startsWith(compiled.mount) ? draftMount + own.slice(compiled.mount.length) : draftMount + own);
   const fromDraft = (draft: string) => (draft.startsWith(draftMount) ? compiled.mount + draft.slice(draftMount.length) : draft);
 
-  // The frame follows the address; a saved draft is loaded anew.
+  // The frame follows the address; a saved draft is loaded again.
   $effect(() => {
     const wanted = toDraft(address);
-    void workshop.revision;
+    void editor.revision;
     if (!frame || address === '') return;
-    if (inFrame === `${workshop.revision} ${wanted}`) return;
-    inFrame = `${workshop.revision} ${wanted}`;
+    if (inFrame === `${editor.revision} ${wanted}`) return;
+    inFrame = `${editor.revision} ${wanted}`;
     frame.contentWindow?.location.replace(wanted);
   });
 
   /** The person has changed something in the page, or followed a link there. */
   function follow(draftAddress: string) {
     if (!draftAddress.startsWith(draftMount)) return;
-    inFrame = `${workshop.revision} ${draftAddress}`;
+    inFrame = `${editor.revision} ${draftAddress}`;
     const own = fromDraft(draftAddress);
-    const found = workshop.savedApp && readAddress(workshop.savedApp, own).page;
+    const found = editor.savedApp && readAddress(editor.savedApp, own).page;
     place.change({ ...(found === undefined || found === page ? {} : { page: found }), at: own });
   }
 
@@ -67,7 +67,7 @@
     }}
     ontype={(text) => (typed = text)}
   />
-  {#if workshop.dirty}<p class="note">The page below is the saved draft; save to see your changes.</p>{/if}
+  {#if editor.dirty}<p class="note">The page below is the saved draft; save to see your changes.</p>{/if}
   {#if address === ''}
     <p class="note">{sampled.problems[0]?.message} Give it a sample on the left to see the page.</p>
   {/if}

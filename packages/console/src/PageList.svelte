@@ -2,13 +2,13 @@
   import { templateParts } from '@pallmist/app/address';
   import Parts from './Parts.svelte';
   import { place } from './place.svelte.ts';
-  import type { Workshop } from './workshop.svelte.ts';
+  import type { DraftEditor } from './draft-editor.svelte.ts';
 
-  const { workshop, current }: { workshop: Workshop; current: string | undefined } = $props();
-  const pages = $derived(Object.entries(workshop.checked.definition?.pages ?? {}));
+  const { editor, current }: { editor: DraftEditor; current: string | undefined } = $props();
+  const pages = $derived(Object.entries(editor.checked.definition?.pages ?? {}));
 
   function count(page: string): { errors: number; warnings: number } {
-    const problems = workshop.problemsOf(page);
+    const problems = editor.problemsOf(page);
     return {
       errors: problems.filter(({ severity }) => severity === 'error').length,
       warnings: problems.filter(({ severity }) => severity === 'warning').length,
@@ -23,7 +23,7 @@
       {@const { errors, warnings } = count(name)}
       <li>
         <a
-          href={place.href('workshop', { app: workshop.app, page: name })}
+          href={place.href('editor', { app: editor.app, page: name })}
           aria-current={name === current ? 'page' : undefined}
           onclick={(event) => place.follow(event)}
         >

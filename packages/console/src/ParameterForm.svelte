@@ -9,10 +9,10 @@
     type PatchOperation,
   } from '@pallmist/app';
   import { namePattern, rangeTypeNames } from '@pallmist/app/address';
-  import type { Workshop } from './workshop.svelte.ts';
+  import type { DraftEditor } from './draft-editor.svelte.ts';
 
   interface Props {
-    workshop: Workshop;
+    editor: DraftEditor;
     definition: AppDefinition;
     page: string;
     name: string;
@@ -20,7 +20,7 @@
     inPath: boolean;
     onrenamed: (name: string) => void;
   }
-  const { workshop, definition, page, name, declaration, inPath, onrenamed }: Props = $props();
+  const { editor, definition, page, name, declaration, inPath, onrenamed }: Props = $props();
 
   const pointer = $derived(toPointer(['pages', page, 'parameters', name]));
   const attributesOfSomeTypes = [
@@ -57,9 +57,9 @@
   function set(attribute: keyof ParameterDeclaration, value: unknown) {
     const path = `${pointer}/${attribute}`;
     if (value === '' || value === undefined || value === false) {
-      if (declaration[attribute] !== undefined) workshop.edit([{ op: 'remove', path }]);
+      if (declaration[attribute] !== undefined) editor.edit([{ op: 'remove', path }]);
     } else if (value !== declaration[attribute]) {
-      workshop.edit([{ op: declaration[attribute] === undefined ? 'add' : 'replace', path, value }]);
+      editor.edit([{ op: declaration[attribute] === undefined ? 'add' : 'replace', path, value }]);
     }
   }
 
@@ -86,12 +86,12 @@
     const first = namesFor(type)[0];
     if (first !== undefined) patch.push({ op: 'add', path: `${pointer}/of`, value: first });
     if (type === 'list') patch.push({ op: 'add', path: `${pointer}/items`, value: { type: 'text' } });
-    workshop.edit(patch);
+    editor.edit(patch);
   }
 
   function setItems(type: string) {
     const first = namesFor(type)[0];
-    workshop.edit([{ op: 'replace', path: `${pointer}/items`, value: first === undefined ? { type } : { type, of: first } }]);
+    editor.edit([{ op: 'replace', path: `${pointer}/items`, value: first === undefined ? { type } : { type, of: first } }]);
   }
 
   function rename(to: string) {
@@ -100,7 +100,7 @@
     if (!namePattern.test(to)) refusedName = 'A name has letters, digits, “_” and “-”, and begins with a letter.';
     else if (Object.hasOwn(definition.pages[page]?.parameters ?? {}, to)) refusedName = `The page has a parameter “${to}” already.`;
     else {
-      workshop.edit(renameParameter(definition, page, name, to));
+      editor.edit(renameParameter(definition, page, name, to));
       onrenamed(to);
     }
   }
@@ -108,7 +108,7 @@
   const shown = (value: unknown) =>
     value === undefined ? '' : typeof value === 'object' ? JSON.stringify(value) : String(value as string);
   const problems = $derived(
-    workshop.checked.problems.filter((problem) => problem.pointer === pointer || problem.pointer?.startsWith(`${pointer}/`)),
+    editor.checked.problems.filter((problem) => problem.pointer === pointer || problem.pointer?.startsWith(`${pointer}/`)),
   );
   const problemOf = (attribute: string) => problems.find((problem) => problem.pointer === `${pointer}/${attribute}`);
 </script>

@@ -4,9 +4,9 @@
   import Parts from './Parts.svelte';
   import { place } from './place.svelte.ts';
   import ProblemList from './ProblemList.svelte';
-  import type { Workshop } from './workshop.svelte.ts';
+  import type { DraftEditor } from './draft-editor.svelte.ts';
 
-  const { workshop, definition, page }: { workshop: Workshop; definition: AppDefinition; page: string } = $props();
+  const { editor, definition, page }: { editor: DraftEditor; definition: AppDefinition; page: string } = $props();
 
   const pageDefinition = $derived(definition.pages[page]);
   const parameters = $derived(Object.entries(pageDefinition?.parameters ?? {}));
@@ -30,7 +30,7 @@
     const declared: PatchOperation = pageDefinition.parameters
       ? { op: 'add', path: `${at}/${name}`, value: { type: 'text' } }
       : { op: 'add', path: at, value: { [name]: { type: 'text' } } };
-    workshop.edit([{ op: 'replace', path: toPointer(['pages', page, 'address']), value: longer }, declared]);
+    editor.edit([{ op: 'replace', path: toPointer(['pages', page, 'address']), value: longer }, declared]);
     place.change({ parameter: name });
   }
 </script>
@@ -51,9 +51,9 @@
         {#if declaration.default !== undefined}<span class="type">= {String(declaration.default)}</span>{/if}
       </summary>
       {#if open === name}
-        {#key workshop.reverts}
+        {#key editor.reverts}
           <ParameterForm
-            {workshop}
+            {editor}
             {definition}
             {page}
             {name}
@@ -68,7 +68,7 @@
     <p>The page has no parameters.</p>
   {/each}
   <p><button onclick={add}>Add a query parameter</button></p>
-  <ProblemList problems={workshop.problemsOf(page)} onfix={(patch) => workshop.edit(patch)} />
+  <ProblemList problems={editor.problemsOf(page)} onfix={(patch) => editor.edit(patch)} />
 </section>
 
 <style>

@@ -9,7 +9,7 @@ const { app } = compileApp({
     apps: { address: '/' },
     mails: { address: '/outbox/mails{?mail}', parameters: { mail: { type: 'integer', min: 1 } } },
     visits: { address: '/{app}/visits', formerAddresses: ['/{app}/arrivals'], parameters: { app: { type: 'text', maxLength: 40 } } },
-    workshop: {
+    editor: {
       address: '/{app}{?page,parameter,at}',
       parameters: {
         app: { type: 'text', maxLength: 40 },
@@ -21,7 +21,7 @@ const { app } = compileApp({
   },
 });
 
-/** Where in the console one is. */
+/** The place in the console. */
 class Place {
   readonly #live = new LiveAddress(app, window);
   #reading: Reading = $state.raw(this.#live.reading);
@@ -50,7 +50,7 @@ class Place {
     return typeof value === 'number' ? value : undefined;
   }
 
-  href(page: 'apps' | 'workshop' | 'mails' | 'visits', values: Values = {}): string {
+  href(page: 'apps' | 'editor' | 'mails' | 'visits', values: Values = {}): string {
     return writeAddress(app, page, values).address ?? '/~/console/';
   }
 

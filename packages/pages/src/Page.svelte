@@ -22,7 +22,7 @@
   {#if live.failure}
     <p class="notice" role="alert">{live.failure} <button onclick={() => live.retry()}>Try again</button></p>
   {/if}
-  <!-- Another page is drawn anew, so that nothing typed in one stays in the other. -->
+  <!-- Another page is drawn from the start, so that nothing typed in one stays in the other. -->
   {#key live.name}<Content content={shown.content} {live} />{/key}
 </Frame>
 

@@ -1,4 +1,4 @@
-import type { PageMaterial } from '@pallmist/app/view';
+import type { PagePayload } from '@pallmist/app/view';
 import { partsFor, type Part } from './parts.ts';
 
 /** The files that a browser loads beside a page, as paths. */
@@ -56,16 +56,16 @@ interface DocumentParts {
   title: string;
   body: string;
   assets: Assets;
-  material?: PageMaterial;
+  payload?: PagePayload;
   canonical?: string;
   /** BCP 47 tag. */
   language?: string;
 }
 
-/** Puts a document together. Nothing in it is inline script: the material is data, which a content security policy lets be. */
-export function assembleDocument({ title, body, assets, material, canonical, language = 'en' }: DocumentParts): string {
+/** Puts a document together. Nothing in it is inline script: the payload is data, which a content security policy lets be. */
+export function assembleDocument({ title, body, assets, payload, canonical, language = 'en' }: DocumentParts): string {
   // Named at once, so that the browser does not learn of one script by another.
-  const needed = material ? [...assets.imports, ...[...partsFor(material)].flatMap((part) => assets.parts[part] ?? [])] : [];
+  const needed = payload ? [...assets.imports, ...[...partsFor(payload)].flatMap((part) => assets.parts[part] ?? [])] : [];
   const links = [
     '<link rel="icon" href="/~/assets/icon.svg">',
     ...assets.styles.map((href) => `<link rel="stylesheet" href="${escape(href)}">`),
@@ -73,9 +73,9 @@ export function assembleDocument({ title, body, assets, material, canonical, lan
     ...needed.map((href) => `<link rel="modulepreload" href="${escape(href)}">`),
   ].join('');
   const takeover =
-    material === undefined
+    payload === undefined
       ? ''
-      : `<script type="application/json" id="material">${JSON.stringify(material).replaceAll('<', '\\u003c')}</script>` +
+      : `<script type="application/json" id="payload">${JSON.stringify(payload).replaceAll('<', '\\u003c')}</script>` +
         `<script type="module" src="${escape(assets.script)}"></script>`;
   return (
     `<!doctype html><html lang="${escape(language)}"><head><meta charset="utf-8">` +

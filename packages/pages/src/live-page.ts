@@ -12,15 +12,15 @@ export interface LivePage {
   readonly failure: string | undefined;
   /** True once the browser has taken the page over. */
   readonly hydrated: boolean;
-  /** How often something was saved: forms begin anew. */
+  /** How often something was saved: forms are emptied. */
   readonly saves: number;
-  /** @param gesture changes in a row with the same mark are one step of the history */
-  change(changes: Values, gesture?: unknown): void;
+  /** @param coalesceKey changes in a row with the same mark are one step of the history */
+  change(changes: Values, coalesceKey?: unknown): void;
   /** Opens an address of the app. */
   open(address: string): void;
   /** Sends a form of the page to be saved. */
   send(form: HTMLFormElement): void;
-  /** Back to the page that one came from, as it was left; @returns false when the history does not lead there */
+  /** Back to the page that the visitor came from, as it was left; @returns false when the history does not lead there */
   goBack(): boolean;
   retry(): void;
 }

@@ -1,4 +1,4 @@
-import { componentsIn, type PageMaterial } from '@pallmist/app/view';
+import { componentsIn, type PagePayload } from '@pallmist/app/view';
 import { commonRenderers } from './components/common-components.ts';
 import type { formRenderers } from './components/form-components.ts';
 
@@ -8,7 +8,7 @@ export type Part = 'cel' | 'packed' | 'forms' | 'lazy';
 const forms: Record<keyof typeof formRenderers, true> = { ask: true, form: true, 'sign-in': true, 'sign-up': true };
 
 /** The parts that a page needs. */
-export function partsFor({ cel, packed, page }: PageMaterial): Set<Part> {
+export function partsFor({ cel, packed, page }: PagePayload): Set<Part> {
   const parts = new Set<Part>();
   if (cel) parts.add('cel');
   if (packed) parts.add('packed');

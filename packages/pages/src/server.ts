@@ -1,4 +1,4 @@
-import { showPage, type PageMaterial, type ShowTools } from '@pallmist/app/view';
+import { showPage, type PagePayload, type ShowTools } from '@pallmist/app/view';
 import { render } from 'svelte/server';
 import { allRenderers } from './components/all-components.ts';
 import { renderers } from './components/renderers.ts';
@@ -13,13 +13,13 @@ export type { MessagePage } from './message-page.ts';
 
 Object.assign(renderers, allRenderers);
 
-/** Draws a page to a whole HTML document, with its material enclosed for the browser to take over. */
-export function renderPage(material: PageMaterial, tools: ShowTools, assets: Assets): string {
-  const shown = showPage(material, tools);
+/** Draws a page to a whole HTML document, with its payload enclosed for the browser to take over. */
+export function renderPage(payload: PagePayload, tools: ShowTools, assets: Assets): string {
+  const shown = showPage(payload, tools);
   const nothing = () => undefined;
   const live: LivePage = {
     shown,
-    name: material.name,
+    name: payload.name,
     busy: false,
     failure: undefined,
     hydrated: false,
@@ -35,7 +35,7 @@ export function renderPage(material: PageMaterial, tools: ShowTools, assets: Ass
     title: `${shown.title} · ${shown.appTitle}`,
     body,
     assets,
-    material,
+    payload,
     canonical: shown.address,
     language: shown.language,
   });

@@ -107,7 +107,7 @@ describe('read', () => {
 
 describe('admit', () => {
   it('gives what the page depends on beside its address', async () => {
-    expect(await admitted('/little?q=fern')).toMatchObject({ circumstances: { today: '2026-11-25', visit: {} }, held: [], repeats: true });
+    expect(await admitted('/little?q=fern')).toMatchObject({ requestContext: { today: '2026-11-25', visit: {} }, held: [], repeats: true });
   });
 
   it('leads to sign in, to today’s address, and to where what acts once has acted', async () => {
@@ -120,10 +120,10 @@ describe('admit', () => {
 
 describe('load', () => {
   it('gives the records, and the page without what is hidden', async () => {
-    const { data: found, material } = await loaded('/little/things/a');
+    const { data: found, payload } = await loaded('/little/things/a');
     expect(found.records).toMatchObject({ thing: { name: 'Anchor' } });
-    expect(material.page.content).toHaveLength(1);
-    expect(JSON.stringify(material)).not.toContain('buried');
+    expect(payload.page.content).toHaveLength(1);
+    expect(JSON.stringify(payload)).not.toContain('buried');
   });
 
   it('says that there is no such record', async () => {

@@ -5,7 +5,7 @@ import { sealedParameter, type Names } from '../pages/seals.ts';
 import { lastRefusal, Refusal, valueFrom } from '../pages/value-text.ts';
 import type { CommonOptions, Parameter } from '../parameter.ts';
 import type { ParameterDeclaration, ParameterValue } from './declaration.ts';
-import { DeclarationError, type Surroundings } from './declared-type.ts';
+import { DeclarationError, type CompileContext } from './declared-type.ts';
 import type { Problem } from './problem.ts';
 import { isRelativeDate, resolveRelativeDate } from './relative-date.ts';
 
@@ -40,14 +40,14 @@ interface Given {
 }
 
 interface Compiling {
-  surroundings: Surroundings;
+  compileContext: CompileContext;
   report: (problem: Problem) => void;
 }
 
 /** Prepares one parameter. @returns undefined where it cannot work; why has been reported, with pointers below the declaration */
-export function compileParameter(given: Given, { surroundings, report }: Compiling): CompiledParameter | undefined {
+export function compileParameter(given: Given, { compileContext, report }: Compiling): CompiledParameter | undefined {
   const { name, declaration, place, optional, repeated, ofApp } = given;
-  const type = surroundings.types[declaration.type];
+  const type = compileContext.types[declaration.type];
   let plain: Parameter;
   try {
     if (type === undefined)
@@ -57,7 +57,7 @@ export function compileParameter(given: Given, { surroundings, report }: Compili
         `The type ${declaration.type} is not at hand.`,
         'Compile with the types of @pallmist/app.',
       );
-    plain = type.make(declaration, surroundings);
+    plain = type.make(declaration, compileContext);
   } catch (error) {
     if (!(error instanceof DeclarationError)) throw error;
     report({
@@ -66,7 +66,7 @@ export function compileParameter(given: Given, { surroundings, report }: Compili
       message: error.message,
       ...(error.hint === undefined ? {} : { hint: error.hint }),
       pointer: declaration[error.attribute] === undefined ? '' : `/${error.attribute}`,
-      ...fixOf(declaration, error.code, surroundings),
+      ...fixOf(declaration, error.code, compileContext),
     });
     return undefined;
   }
@@ -116,7 +116,7 @@ export function compileParameter(given: Given, { surroundings, report }: Compili
 }
 
 /** A misspelt choices list or collection is fixed by the name that was meant. */
-function fixOf({ of = '' }: ParameterDeclaration, code: string, { choices, collections }: Surroundings): Pick<Problem, 'fix'> {
+function fixOf({ of = '' }: ParameterDeclaration, code: string, { choices, collections }: CompileContext): Pick<Problem, 'fix'> {
   const among = code === 'unknown-choices' ? choices : code === 'unknown-collection' ? collections : {};
   const near = nearest(of, Object.keys(among));
   return near === undefined ? {} : { fix: [{ op: 'replace', path: '/of', value: near }] };

@@ -4,7 +4,7 @@ import type { AddressableApp, AddressablePage, Claim, CompiledApp, CompiledPage,
 import { PageFinder } from '../pages/page-finder.ts';
 import { makeTemplate } from '../template.ts';
 import { compileParameter } from './compile-parameter.ts';
-import type { DeclaredTypes, Surroundings } from './declared-type.ts';
+import type { DeclaredTypes, CompileContext } from './declared-type.ts';
 import { formatTemplate, parseTemplate, type AddressTemplate } from './parse-template.ts';
 import { toPointer, type Problem } from './problem.ts';
 import { todayIn } from './relative-date.ts';
@@ -20,10 +20,10 @@ export interface CompileOptions {
 type Report = (problem: Problem) => void;
 
 /** What compiling each page needs. */
-interface CompileContext {
+interface CompileState {
   definition: AddressableApp;
   mount: string;
-  surroundings: Surroundings;
+  compileContext: CompileContext;
   report: Report;
 }
 
@@ -34,10 +34,10 @@ interface CompileContext {
 export function compileApp(definition: AddressableApp, options: CompileOptions = {}): { app: CompiledApp; problems: Problem[] } {
   const problems: Problem[] = [];
   const mount = definition.mount === '/' ? '' : definition.mount;
-  const context: CompileContext = {
+  const context: CompileState = {
     definition,
     mount,
-    surroundings: {
+    compileContext: {
       choices: definition.choices ?? {},
       collections: definition.collections ?? {},
       pages: Object.keys(definition.pages),
@@ -77,7 +77,7 @@ export function compileApp(definition: AddressableApp, options: CompileOptions =
 }
 
 /** Keeps the names and addresses that a page had in the past. */
-function keepFormer(app: CompiledApp, page: CompiledPage, declaration: AddressablePage, { definition, report }: CompileContext): void {
+function keepFormer(app: CompiledApp, page: CompiledPage, declaration: AddressablePage, { definition, report }: CompileState): void {
   for (const [index, name] of (declaration.formerNames ?? []).entries()) {
     const pointer = toPointer(['pages', page.name, 'formerNames', index]);
     const holder = Object.hasOwn(definition.pages, name) ? name : app.formerPages.get(name)?.name;
@@ -127,7 +127,7 @@ const formerTaken = (message: string, pointer: string): Problem => ({
   fix: [{ op: 'remove', path: pointer }],
 });
 
-function compilePage(name: string, declaration: AddressablePage, context: CompileContext): CompiledPage | undefined {
+function compilePage(name: string, declaration: AddressablePage, context: CompileState): CompiledPage | undefined {
   const { definition, report } = context;
   const addressPointer = toPointer(['pages', name, 'address']);
   const { template, problems: found } = parseTemplate(declaration.address);

@@ -3,7 +3,7 @@ import type { Parameter } from '../parameter.ts';
 import type { ChoicesLists, CollectionShape, ParameterDeclaration } from './declaration.ts';
 
 /** What the types need to know of the app around a parameter. */
-export interface Surroundings {
+export interface CompileContext {
   choices: ChoicesLists;
   collections: Readonly<Record<string, CollectionShape>>;
   /** Names of the app's pages. */
@@ -18,8 +18,8 @@ export interface DeclaredType {
   attributes: readonly (keyof ParameterDeclaration)[];
   /** Whether a list may hold values of it. */
   inLists: boolean;
-  /** Makes the parameter that the declaration describes. @throws DeclarationError where it contradicts itself or its surroundings */
-  make(declaration: ParameterDeclaration, surroundings: Surroundings): Parameter;
+  /** Makes the parameter that the declaration describes. @throws DeclarationError where it contradicts itself or its compileContext */
+  make(declaration: ParameterDeclaration, compileContext: CompileContext): Parameter;
 }
 
 export type DeclaredTypes = Readonly<Record<string, DeclaredType>>;

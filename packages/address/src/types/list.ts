@@ -58,10 +58,10 @@ export function list<const Item extends Parameter, const Options extends ListOpt
 export const declaredList: DeclaredType = {
   attributes: ['items', 'minItems', 'maxItems', 'unique', 'blank'],
   inLists: false,
-  make(declaration, surroundings) {
+  make(declaration, compileContext) {
     const { items, minItems = 0, maxItems } = declaration;
-    const simple = Object.entries(surroundings.types).flatMap(([name, type]) => (type.inLists ? [name] : []));
-    const type = items && simple.includes(items.type) ? surroundings.types[items.type] : undefined;
+    const simple = Object.entries(compileContext.types).flatMap(([name, type]) => (type.inLists ? [name] : []));
+    const type = items && simple.includes(items.type) ? compileContext.types[items.type] : undefined;
     if (items === undefined || type === undefined) {
       throw new DeclarationError(
         'items',
@@ -79,7 +79,7 @@ export const declaredList: DeclaredType = {
         `Take it out of “items”.`,
       );
     }
-    const item = type.make(items, surroundings);
+    const item = type.make(items, compileContext);
     const most = Math.min(maxItems ?? mostItems, mostItems);
     if (minItems > most) {
       throw new DeclarationError(

@@ -66,14 +66,14 @@ export const rangeTypeNames = ['integer', 'number', 'date'] as const;
 export const declaredRange: DeclaredType = {
   attributes: ['of', 'min', 'max'],
   inLists: false,
-  make(declaration, surroundings) {
+  make(declaration, compileContext) {
     const { of, min, max } = declaration;
-    const type = rangeTypeNames.includes(of as never) ? surroundings.types[of ?? ''] : undefined;
+    const type = rangeTypeNames.includes(of as never) ? compileContext.types[of ?? ''] : undefined;
     if (of === undefined || type === undefined) {
       const given = of === undefined ? 'nothing' : `“${of}”`;
       throw new DeclarationError('of', 'range-of', `A range cannot be of ${given}.`, `It can be of: ${rangeTypeNames.join(', ')}.`);
     }
-    const end = type.make({ type: of, min, max }, surroundings) as Parameter<number | string>;
+    const end = type.make({ type: of, min, max }, compileContext) as Parameter<number | string>;
     return range(end, declaration as CommonOptions<Range>);
   },
 };

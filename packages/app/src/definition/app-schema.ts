@@ -118,7 +118,7 @@ export const page = z.strictObject({
   formerNames: z.array(name).optional().describe('Names that the page had in the past'),
   formerAddresses: z.array(z.string().max(500)).optional().describe('Address templates of the past, with today’s names of the parameters'),
   admit: z.union([name, gate]).optional().describe('Who may see the page: everyone, signed-in, the name of a gate of the app, or a gate'),
-  arrival: z.array(arrivalRule).optional().describe('What happens when somebody comes to the page with certain values'),
+  arrival: z.array(arrivalRule).optional().describe('What happens when a visitor arrives at the page with certain values'),
   rows: z.record(name, read).optional().describe('The records that the page shows, by a name of your own'),
   content: z.array(component),
 });
@@ -168,7 +168,7 @@ const site = z.strictObject({
     .url({ protocol: /^https?$/ })
     .refine((at) => !/[?#@]/.test(at), 'the beginning of addresses, such as https://seeds.example/shop')
     .describe('What the site’s addresses begin with'),
-  withVisit: z.array(name).min(1).optional().describe('Values remembered for the visit that are told to the site'),
+  withVisit: z.array(name).min(1).optional().describe('Values remembered for the visit that are sent to the site'),
 });
 
 /** The app file, version 1, its components of any kind: `app-file.ts` knows the kinds. */

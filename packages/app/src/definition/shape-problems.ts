@@ -60,13 +60,13 @@ function describe(issue: z.core.$ZodIssue, data: unknown): Problem[] {
         problem('wrong-kind', `${place} cannot be ${quote(valueAt(data, path))}.`, 'See the guide “The app file” for what may stand here.'),
       ];
     case 'invalid_format':
-      return [problem('wrong-form', `${place} cannot be ${quote(valueAt(data, path))}.`, `The rule: ${issue.message}.`)];
+      return [problem('wrong-form', `${place} cannot be ${quote(valueAt(data, path))}.`, `Expected: ${issue.message}.`)];
     case 'invalid_key':
       return [
         problem(
           'bad-name',
           `“${String(path.at(-1))}” cannot be a name here.`,
-          `The rule: ${issue.issues[0]?.message ?? 'letters and digits'}.`,
+          `Expected: ${issue.issues[0]?.message ?? 'letters and digits'}.`,
         ),
       ];
     case 'too_small':

@@ -6,14 +6,14 @@ import { reasons, type Reason } from './pass.ts';
 /** Pallmist’s own names in the address of the sign-in page. */
 export const ownNames = { wanted: '~wanted', why: '~why', enter: '~enter' } as const;
 
-/** The sign-in page’s address, which remembers where one wanted to go and says why one is asked. */
+/** The sign-in page’s address, which remembers where the visitor wanted to go and says why they have to sign in. */
 export function signInAddress(app: CompiledApp, signInPage: string, wanted: string | undefined, why: Reason, present: Values = {}): string {
   const page = writeAddress(app, signInPage, {}, { present }).address ?? app.mount + '/';
   const own = [...(wanted === undefined ? [] : [`${ownNames.wanted}=${encode(wanted)}`]), `${ownNames.why}=${why}`];
   return `${page}${page.includes('?') ? '&' : '?'}${own.join('&')}`;
 }
 
-/** The address in a mail that lets somebody in: the sign-in page, which shows a button; what opens the app is to press it. */
+/** The address in a mail that lets a person in: the sign-in page, which shows a button. Pressing it opens the app. */
 export function enterAddress(app: CompiledApp, signInPage: string, token: string): string {
   const page = writeAddress(app, signInPage, {}).address ?? app.mount + '/';
   return `${page}${page.includes('?') ? '&' : '?'}${ownNames.enter}=${encode(token)}`;

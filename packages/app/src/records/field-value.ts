@@ -24,8 +24,8 @@ export function fieldReader(app: FieldPart, field: FieldDefinition): FieldReader
   if (field.type === 'number') return numberReader(field);
   if (field.type === 'text' && field.pattern === undefined) return (text) => limitText(text, field.maxLength ?? greatestText);
   const types: DeclaredTypes = parameterTypes;
-  const surroundings = { choices: app.choices ?? {}, collections: app.collections ?? {}, pages: [], types };
-  const parameter = types[field.type]?.make(asParameter(field), surroundings);
+  const compileContext = { choices: app.choices ?? {}, collections: app.collections ?? {}, pages: [], types };
+  const parameter = types[field.type]?.make(asParameter(field), compileContext);
   // The types of fields have plain values.
   return parameter === undefined ? (text) => text : (text) => readPlainText(parameter, text) as PlainValue | Refusal;
 }

@@ -2,7 +2,7 @@ import { Refusal } from '@pallmist/address/pages';
 
 /** A file that lies beside the app file, by its name: no path leads out of its folder. */
 const ownFile = /^(?!\.)[A-Za-z0-9_.-]{1,100}$/;
-/** A file that somebody has sent: a code of 128 random bits that nobody guesses, and the name that the file had. */
+/** A file that a visitor has sent: a code of 128 random bits that nobody guesses, and the name that the file had. */
 const sentFile = /^([A-Za-z0-9_-]{22})\/((?!\.)[^/\\\p{Cc}\p{Cf}]{1,100})$/u;
 
 /** The greatest file that a field accepts where it says nothing, in kilobytes (1,000 bytes). */

@@ -2,7 +2,7 @@ import { fieldText } from './field-value.ts';
 
 /**
  * A short mark of some fields of a record (FNV-1a, 64 bits, in hexadecimal): two marks differ where a field does.
- * A form carries it, so that the service notices when somebody else has changed the record meanwhile.
+ * A form carries it, so that the service notices when another person has changed the record meanwhile.
  */
 export function markOf(record: Record<string, unknown>, fields: readonly string[], keyOf: (field: string) => string | undefined): string {
   let hash = 0xcbf29ce484222325n;

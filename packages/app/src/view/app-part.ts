@@ -1,6 +1,6 @@
 import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
 import { linksFrom, walkContent } from '../components/walk-content.ts';
-import type { AppPart } from './material.ts';
+import type { AppPart } from './page-payload.ts';
 
 /** Cuts out of an app what showing one page needs, so that a browser is sent no more than that. */
 export function appPartFor(definition: AppDefinition, pageName: string, page = definition.pages[pageName]): AppPart {

@@ -4,7 +4,7 @@ import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts'
 import { Evaluator, type EvaluateCel } from '../expressions/evaluator.ts';
 import { pageScopeTypes } from '../expressions/page-scope.ts';
 import { scopeBeforeLoad } from './load-plan.ts';
-import type { Circumstances } from './material.ts';
+import type { RequestContext } from './page-payload.ts';
 
 /** What arriving at a page with certain values brings about. */
 export interface Arrival {
@@ -23,13 +23,13 @@ export function arrive(
   page: PageDefinition,
   compiled: CompiledPage,
   given: { values: Values; stated: ReadonlySet<string> },
-  circumstances: Circumstances,
+  requestContext: RequestContext,
   cel: EvaluateCel,
 ): Arrival {
   const values = { ...given.values };
   const held: number[] = [];
   for (const [index, rule] of (page.arrival ?? []).entries()) {
-    const evaluator = new Evaluator(scopeBeforeLoad(app, values, circumstances), pageScopeTypes(app, page), cel);
+    const evaluator = new Evaluator(scopeBeforeLoad(app, values, requestContext), pageScopeTypes(app, page), cel);
     if (!evaluator.holds(rule.when)) continue;
     held.push(index);
     for (const [name, wanted] of Object.entries(rule.set ?? {})) {

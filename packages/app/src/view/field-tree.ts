@@ -1,5 +1,5 @@
 import type { AppDefinition } from '../definition/app-schema.ts';
-import type { FieldValue, RecordData } from './material.ts';
+import type { FieldValue, RecordData } from './page-payload.ts';
 
 /** Fields of a record, by name; below one that refers to a record, the fields of that. */
 export interface FieldTree {

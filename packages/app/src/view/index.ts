@@ -12,16 +12,16 @@ export { arrive, type Arrival } from './arrival.ts';
 export { planLoad, scopeBeforeLoad, type LoadPlan, type PlannedCondition, type PlannedRead } from './load-plan.ts';
 export type {
   AppPart,
-  Circumstances,
+  RequestContext,
   FieldValue,
   FormState,
   PreviousPage,
   PageData,
-  PageMaterial,
+  PagePayload,
   ReadData,
   RecordData,
   ValueCount,
-} from './material.ts';
+} from './page-payload.ts';
 export type { Anchor, Box, BoxLimits, ChangeAnchor, KeepingForm } from './node-parts.ts';
 export { showPage } from './show-page.ts';
 export type { ShownPage } from './shown-page.ts';

@@ -4,7 +4,7 @@ import type { AppDefinition, PageDefinition, ReadDefinition } from '../definitio
 import { operators, type Operator } from '../definition/operators.ts';
 import { Evaluator, type EvaluateCel } from '../expressions/evaluator.ts';
 import { pageScopeTypes } from '../expressions/page-scope.ts';
-import type { Circumstances, PageData } from './material.ts';
+import type { RequestContext, PageData } from './page-payload.ts';
 
 type Plain = string | number | boolean;
 
@@ -43,7 +43,7 @@ const greatestSize = 500;
 export function scopeBeforeLoad(
   app: Pick<AppDefinition, 'title' | 'mount'>,
   values: Values,
-  { person, today, visit, previous }: Circumstances,
+  { person, today, visit, previous }: RequestContext,
 ): Record<string, unknown> {
   return {
     param: values,
@@ -64,11 +64,11 @@ export function planLoad(
   app: Pick<AppDefinition, 'title' | 'mount' | 'collections' | 'parameters' | 'words'>,
   page: PageDefinition,
   values: Values,
-  circumstances: Circumstances,
+  requestContext: RequestContext,
   cel: EvaluateCel,
   records: PageData['records'] = {},
 ): LoadPlan {
-  const scope = { ...scopeBeforeLoad(app, values, circumstances), record: records };
+  const scope = { ...scopeBeforeLoad(app, values, requestContext), record: records };
   const evaluator = new Evaluator(scope, pageScopeTypes(app, page), cel);
   const plan: LoadPlan = { records: {}, rows: {} };
   for (const [name, declaration] of Object.entries({ ...app.parameters, ...page.parameters })) {

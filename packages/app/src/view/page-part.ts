@@ -3,7 +3,7 @@ import type { Programs } from '../expressions/program.ts';
 import { appPartFor, usesPacked, usesSealed } from './app-part.ts';
 import { countedFields } from './counted-fields.ts';
 import { cutRecord } from './field-tree.ts';
-import type { AppPart, PageData } from './material.ts';
+import type { AppPart, PageData } from './page-payload.ts';
 import { fieldsOn, type PageFields } from './page-fields.ts';
 import { programsFor } from './page-programs.ts';
 import { pageToSend } from './settle-page.ts';

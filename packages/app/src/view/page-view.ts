@@ -21,14 +21,14 @@ import type { ShowTools } from './tools.ts';
 import type { AnyNode, ShownField, ShowTable, ViewContext } from './view-context.ts';
 import { spoken } from './spoken.ts';
 import { scopeBeforeLoad } from './load-plan.ts';
-import type { FieldValue, PageMaterial, RecordData } from './material.ts';
+import type { FieldValue, PagePayload, RecordData } from './page-payload.ts';
 import type { Anchor, ChangeAnchor, KeepingForm } from './node-parts.ts';
 
 const compiledParts = new WeakMap<object, CompiledApp>();
 
-/** A page’s material, and the ways to make its texts and addresses. */
+/** A page’s payload, and the ways to make its texts and addresses. */
 export class PageView implements ViewContext {
-  readonly material: PageMaterial;
+  readonly payload: PagePayload;
   readonly app: CompiledApp;
   readonly evaluator: Evaluator;
   readonly values: Values;
@@ -37,42 +37,42 @@ export class PageView implements ViewContext {
   readonly forms = new Set<string>();
   #ids = 0;
 
-  constructor(material: PageMaterial, { cel, types, shows, seals }: ShowTools) {
-    this.material = material;
+  constructor(payload: PagePayload, { cel, types, shows, seals }: ShowTools) {
+    this.payload = payload;
     this.#shows = shows;
-    this.values = material.reading.values;
-    let app = compiledParts.get(material.app);
-    if (!app) compiledParts.set(material.app, (app = compileApp(material.app, { types }).app));
-    this.app = withContext(app, { today: () => material.today, seals: seals ?? new SealBook(material.seals) });
-    const { records, rows } = material.data;
+    this.values = payload.reading.values;
+    let app = compiledParts.get(payload.app);
+    if (!app) compiledParts.set(payload.app, (app = compileApp(payload.app, { types }).app));
+    this.app = withContext(app, { today: () => payload.today, seals: seals ?? new SealBook(payload.seals) });
+    const { records, rows } = payload.data;
     const each = <Value>(pick: (read: (typeof rows)[string]) => Value) =>
       Object.fromEntries(Object.entries(rows).map(([name, read]) => [name, pick(read)]));
     const scope: Record<string, unknown> = {
-      ...scopeBeforeLoad(material.app, this.values, material),
+      ...scopeBeforeLoad(payload.app, this.values, payload),
       record: records,
       rows: each((read) => read.rows),
       total: each((read) => read.total),
       word: this.#words(),
     };
     this.#labels(scope);
-    this.evaluator = new Evaluator(scope, pageScopeTypes(material.app, material.page), celWith(material.programs, cel));
+    this.evaluator = new Evaluator(scope, pageScopeTypes(payload.app, payload.page), celWith(payload.programs, cel));
   }
 
   /** How a parameter of the page, or of the whole app, is declared. */
   declaration(name: string): ParameterDeclaration | undefined {
-    return this.material.page.parameters?.[name] ?? this.material.app.parameters?.[name];
+    return this.payload.page.parameters?.[name] ?? this.payload.app.parameters?.[name];
   }
 
   /** BCP 47 tag of the language that the page is in. */
   get language(): string {
-    const tag = this.values[this.material.app.language ?? ''];
+    const tag = this.values[this.payload.app.language ?? ''];
     return typeof tag === 'string' ? tag : 'en';
   }
 
   /** The app's words in the present language; where one has none, in the first language that it has. */
   #words(): Record<string, string> {
     const words: Record<string, string> = {};
-    for (const [name, texts] of Object.entries(this.material.app.words ?? {}))
+    for (const [name, texts] of Object.entries(this.payload.app.words ?? {}))
       words[name] = texts[this.language] ?? Object.values(texts)[0] ?? '';
     return words;
   }
@@ -80,10 +80,10 @@ export class PageView implements ViewContext {
   /** What people call the value of each choice and record parameter. */
   #labels(scope: Record<string, unknown>): void {
     const labels: Record<string, string> = {};
-    for (const [name, { type, of = '' }] of Object.entries({ ...this.material.app.parameters, ...this.material.page.parameters })) {
+    for (const [name, { type, of = '' }] of Object.entries({ ...this.payload.app.parameters, ...this.payload.page.parameters })) {
       const value = this.values[name];
-      const record = this.material.data.records[name];
-      if (type === 'choice' && typeof value === 'string') labels[name] = choiceLabel(this.material.app.choices?.[of]?.[value] ?? value);
+      const record = this.payload.data.records[name];
+      if (type === 'choice' && typeof value === 'string') labels[name] = choiceLabel(this.payload.app.choices?.[of]?.[value] ?? value);
       else if (type === 'record' && record !== undefined) labels[name] = this.recordTitle(of, record);
     }
     scope['label'] = labels;
@@ -126,16 +126,16 @@ export class PageView implements ViewContext {
     if (withVisit === undefined) return values;
     const remembered = [...(this.app.pages.get(page)?.byName.values() ?? [])].filter((parameter) => parameter.remembered);
     const names = remembered.map(({ name }) => name).filter((name) => withVisit === true || withVisit.includes(name));
-    const { visit } = this.material;
+    const { visit } = this.payload;
     return { ...Object.fromEntries(names.flatMap((name) => (visit[name] === undefined ? [] : [[name, visit[name]]]))), ...values };
   }
 
   /** Values remembered for the visit, as addresses hold them. */
   visitTexts(names: readonly string[]): [string, string][] {
-    const declared = this.app.pages.get(this.material.name)?.byName;
+    const declared = this.app.pages.get(this.payload.name)?.byName;
     return names.flatMap((name) => {
       const plain = declared?.get(name)?.plain;
-      const text = plain && writePlainText(plain, this.material.visit[name]);
+      const text = plain && writePlainText(plain, this.payload.visit[name]);
       return typeof text === 'string' ? [[name, text]] : [];
     });
   }
@@ -166,7 +166,7 @@ export class PageView implements ViewContext {
   }
 
   change(changes: Values): AppChange {
-    return changeValues(this.app, this.material.name, this.values, changes);
+    return changeValues(this.app, this.payload.name, this.values, changes);
   }
 
   changeAnchor(text: string, change: Values): ChangeAnchor {
@@ -175,9 +175,9 @@ export class PageView implements ViewContext {
 
   /** A GET form that changes one parameter and keeps the others, as far as the change does not reset them. */
   keepingForm(changed: string): KeepingForm {
-    const resets = this.app.pages.get(this.material.name)?.byName.get(changed)?.resets ?? [];
+    const resets = this.app.pages.get(this.payload.name)?.byName.get(changed)?.resets ?? [];
     const next = this.change(Object.fromEntries([changed, ...resets].map((name) => [name, undefined])));
-    return this.formFor(this.material.name, next.written.address ?? '');
+    return this.formFor(this.payload.name, next.written.address ?? '');
   }
 
   /** The GET form that leads to an address of a page, whose query its hidden boxes hold. */
@@ -198,7 +198,7 @@ export class PageView implements ViewContext {
   /** A field, or a field of a reference (`house.name`), of a record of this collection, as people read it. */
   fieldAt(collection: string, path: string, record: RecordData): ShownField {
     const [first = '', second] = path.split('.');
-    const definition = this.material.app.collections?.[collection]?.fields[first];
+    const definition = this.payload.app.collections?.[collection]?.fields[first];
     const inner = record[first];
     if (second === undefined) {
       // A file leads to itself.
@@ -212,23 +212,23 @@ export class PageView implements ViewContext {
   /** A field’s value as people read it: labels for choices, titles for records. */
   field(definition: FieldDefinition | undefined, value: FieldValue | undefined): string {
     if (definition?.type === 'choice' && typeof value === 'string')
-      return choiceLabel(this.material.app.choices?.[definition.of ?? '']?.[value] ?? value);
+      return choiceLabel(this.payload.app.choices?.[definition.of ?? '']?.[value] ?? value);
     if (definition?.type === 'record' && typeof value === 'object') return this.recordTitle(definition.of ?? '', value);
     return definition?.type === 'file' && typeof value === 'string' ? fileNameIn(value) : display(value);
   }
 
-  /** Where a file of the app is, or one that somebody has sent; undefined for what is neither. */
+  /** Where a file of the app is, or a file that a visitor has sent; undefined for what is neither. */
   fileAddress(file: string): string | undefined {
     const path = filePath(file);
     return path === '' ? undefined : `${this.app.mount}/~files/${path}`;
   }
 
   recordTitle(collection: string, record: RecordData): string {
-    const definition = this.material.app.collections?.[collection];
+    const definition = this.payload.app.collections?.[collection];
     return display(record[definition?.titleField ?? ''] ?? record[definition?.keyField ?? '']);
   }
 
   fieldLabel(collection: string | undefined, field: string): string {
-    return this.material.app.collections?.[collection ?? '']?.fields[field]?.label ?? spoken(field);
+    return this.payload.app.collections?.[collection ?? '']?.fields[field]?.label ?? spoken(field);
   }
 }

@@ -8,7 +8,7 @@ import type { Values } from '@pallmist/address/declare';
 import { fieldName, type SaveRequest } from '../records/plan-save.ts';
 import { composeMail, type WrittenMail } from '../mails/compose.ts';
 import { markOf } from '../records/seen.ts';
-import type { PageMaterial, RecordData } from './material.ts';
+import type { PagePayload, RecordData } from './page-payload.ts';
 import { PageView } from './page-view.ts';
 import type { ShowTools } from './tools.ts';
 
@@ -38,19 +38,19 @@ interface Place {
 export function sentForm(
   app: Pick<AppDefinition, 'collections' | 'mails' | 'pages' | 'parameters'>,
   page: PageDefinition,
-  material: PageMaterial,
+  payload: PagePayload,
   tools: ShowTools,
   name: string,
 ): SentForm | undefined {
-  const view = new PageView(material, tools);
+  const view = new PageView(payload, tools);
   view.showAll(page.content);
   const place = view.forms.has(name) ? findForm(app, page, page.content, name) : undefined;
   if (place === undefined) return undefined;
   const { action, collection = '', parameter, fields, inRow, mail: mailName, then, ...form } = place.form;
   const definition = app.collections?.[collection];
-  const record = parameter === undefined ? undefined : material.data.records[parameter];
+  const record = parameter === undefined ? undefined : payload.data.records[parameter];
   const key = record?.[definition?.keyField ?? ''];
-  const evaluator = inRow && record ? view.evaluator.with('row', record, recordType(material.app, collection)) : view.evaluator;
+  const evaluator = inRow && record ? view.evaluator.with('row', record, recordType(payload.app, collection)) : view.evaluator;
   const set = Object.entries(form.set ?? {}).map(([field, value]) => [field, evaluator.value(value)]);
   return {
     request: {
@@ -67,14 +67,14 @@ export function sentForm(
       const mail = mailName === undefined ? undefined : app.mails?.[mailName];
       if (mail === undefined) return undefined;
       return composeMail(mail, {
-        evaluator: view.evaluator.with('saved', saved, recordType(material.app, collection, 1)),
+        evaluator: view.evaluator.with('saved', saved, recordType(payload.app, collection, 1)),
         href: (link, evaluator) => view.href(link, evaluator),
         base,
-        draft: material.draft,
+        draft: payload.draft,
       });
     },
     next(saved) {
-      if (then) return view.href(then, view.evaluator.with('saved', saved, recordType(material.app, collection, 0)));
+      if (then) return view.href(then, view.evaluator.with('saved', saved, recordType(payload.app, collection, 0)));
       const over: Values = {};
       if (place.dialog !== undefined) over[place.dialog] = undefined;
       if (parameter !== undefined && action !== 'create' && (inRow || action === 'remove')) over[parameter] = undefined;

@@ -3,7 +3,7 @@ import type { Seals } from '@pallmist/address/pages';
 import type { EvaluateCel } from '../expressions/evaluator.ts';
 import type { ShowTable } from './view-context.ts';
 
-/** What showing a page needs beyond its material. A browser brings only what the page makes use of. */
+/** What showing a page needs beyond its payload. A browser brings only what the page makes use of. */
 export interface ShowTools {
   /** Evaluates the expressions that do more than follow fields. */
   cel: EvaluateCel;

@@ -3,7 +3,7 @@ import type { AppChange, CompiledApp } from '@pallmist/address/pages';
 import type { Component, FieldDefinition } from '../definition/app-schema.ts';
 import type { LinkDefinition } from '../definition/schema-parts.ts';
 import type { Evaluator } from '../expressions/evaluator.ts';
-import type { FieldValue, PageMaterial, RecordData } from './material.ts';
+import type { FieldValue, PagePayload, RecordData } from './page-payload.ts';
 import type { Anchor, ChangeAnchor, KeepingForm } from './node-parts.ts';
 
 /** What a component shows, settled down to the last text and address, and drawn by the component of hosted pages. */
@@ -24,9 +24,9 @@ export interface ShownField {
   definition: FieldDefinition | undefined;
 }
 
-/** What showing a component works with: the page’s material, and the ways to make texts and addresses. */
+/** What showing a component works with: the page’s payload, and the ways to make texts and addresses. */
 export interface ViewContext {
-  readonly material: PageMaterial;
+  readonly payload: PagePayload;
   readonly app: CompiledApp;
   readonly evaluator: Evaluator;
   readonly values: Values;
@@ -64,6 +64,6 @@ export interface ViewContext {
   /** A field’s value as people read it: labels for choices, titles for records. */
   field(definition: FieldDefinition | undefined, value: FieldValue | undefined): string;
   fieldLabel(collection: string | undefined, field: string): string;
-  /** Where a file of the app is, or one that somebody has sent; undefined for what is neither. */
+  /** Where a file of the app is, or a file that a visitor has sent; undefined for what is neither. */
   fileAddress(file: string): string | undefined;
 }

@@ -8,9 +8,9 @@
     id: string;
     /** The form that the box belongs to, where it does not stand inside it. */
     form?: string | undefined;
-    /** The label is said, not shown. */
+    /** The label is for screen readers only. */
     bare?: boolean;
-    /** Nothing has to be filled in, so nothing is said of it. */
+    /** No field is required, so none is marked as required. */
     asking?: boolean;
   }
   const { box, id, form, bare = false, asking = false }: Props = $props();

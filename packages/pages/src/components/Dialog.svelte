@@ -10,7 +10,7 @@
   function modal(dialog: HTMLDialogElement) {
     dialog.removeAttribute('open');
     dialog.showModal();
-    // Whoever opens a form wants to fill it in.
+    // A visitor who opens a form wants to fill it in.
     dialog.querySelector<HTMLElement>('form :is(input:not([type="hidden"]), select, textarea)')?.focus();
     return () => {
       dialog.close();

@@ -14,7 +14,7 @@
   const { node, row, edited, live }: Props = $props();
   const form = $derived(edited.form);
 
-  /** Whoever wants to edit a row goes on in its first box. */
+  /** Moves the focus into the first box of the edited row. */
   function beginTyping(boxes: HTMLElement) {
     boxes.querySelector<HTMLElement>('input:not([type="hidden"]), select, textarea')?.focus();
   }

@@ -10,7 +10,7 @@
   const pause = 200;
   let timer: ReturnType<typeof setTimeout> | undefined;
   /** What is typed without leaving the box is one step of the history. */
-  let gesture = {};
+  let coalesceKey = {};
   let box: HTMLInputElement;
 
   // Back and Forward change the value from outside; while one types, the box is the truth.
@@ -21,7 +21,7 @@
   function take() {
     clearTimeout(timer);
     timer = undefined;
-    live.change({ [node.name]: box.value === '' ? undefined : box.value }, gesture);
+    live.change({ [node.name]: box.value === '' ? undefined : box.value }, coalesceKey);
   }
 
   function typed() {
@@ -33,12 +33,12 @@
     if (!live.hydrated) return;
     event.preventDefault();
     take();
-    gesture = {};
+    coalesceKey = {};
   }
 
   function left() {
     if (timer !== undefined) take();
-    gesture = {};
+    coalesceKey = {};
   }
 </script>
 

@@ -9,7 +9,7 @@
     about: string;
     until: string;
   }
-  /** What came of a press, for the address that was shared: another view begins anew. */
+  /** What came of a press, for the address that was shared: another view starts empty. */
   let result: { of: string; said: string; made?: Made } | undefined = $state.raw();
   const shown = $derived(result?.of === node.href ? result : undefined);
 
@@ -24,7 +24,7 @@
         result = { of: node.href, said: 'The address is copied.' };
       }
     } catch (error) {
-      // Whoever closes the share sheet has changed their mind; anything else leaves the address to be copied by hand.
+      // A visitor who closes the share sheet has changed their mind; any other failure leaves the address to be copied by hand.
       if (!(error instanceof DOMException && error.name === 'AbortError')) result = { of: node.href, said: url };
     }
   }

@@ -7,7 +7,7 @@
   const { node }: { node: NodeOf<'sign-up'> } = $props();
 </script>
 
-<!-- Sent as a document: whoever comes in begins anew. -->
+<!-- Sent as a document: a person who signs up gets a new page. -->
 <form method="post" action={node.action}>
   <input type="hidden" name="~form" value="~join" />
   <input type="hidden" name="~wanted" value={node.back} />

@@ -6,7 +6,7 @@ interface EntryState {
   scroll?: number;
   /** What had the focus, as a selector. */
   focus?: string;
-  /** The page that one came from, and how many entries back it is. */
+  /** The page that the visitor came from, and how many entries back it is. */
   previous?: PreviousPage & { steps: number };
 }
 

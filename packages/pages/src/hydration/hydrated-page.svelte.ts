@@ -1,6 +1,6 @@
 import { LiveAddress } from '@pallmist/browser';
 import { compileApp, readAddress, type Reading, SealBook, type Values, withContext, writeAddress } from '@pallmist/app/address';
-import { celWith, planLoad, showPage, type PageMaterial, type ShowTools } from '@pallmist/app/view';
+import { celWith, planLoad, showPage, type PagePayload, type ShowTools } from '@pallmist/app/view';
 import { tick } from 'svelte';
 import type { LivePage } from '../live-page.ts';
 import { entry } from './entry.ts';
@@ -12,7 +12,7 @@ import { toolsFor } from './tools.ts';
  * if they have to be; another page of the app is fetched and drawn in the place of this one.
  */
 export class HydratedPage implements LivePage {
-  #material: PageMaterial = $state.raw() as PageMaterial;
+  #payload: PagePayload = $state.raw() as PagePayload;
   #tools: ShowTools;
   #address: LiveAddress;
   #compiled!: ReturnType<typeof compileApp>;
@@ -26,18 +26,18 @@ export class HydratedPage implements LivePage {
   /** What was asked for last and did not come. */
   #missed: (() => void) | undefined;
 
-  readonly shown = $derived.by(() => showPage(this.#material, this.#tools));
-  readonly name = $derived.by(() => this.#material.name);
+  readonly shown = $derived.by(() => showPage(this.#payload, this.#tools));
+  readonly name = $derived.by(() => this.#payload.name);
   busy = $state.raw(false);
   failure: string | undefined = $state.raw();
   hydrated = $state.raw(false);
   saves = $state.raw(0);
 
-  constructor(material: PageMaterial, tools: ShowTools) {
-    for (const value of material.seals ?? []) this.#seals.add(value);
-    this.#material = material;
+  constructor(payload: PagePayload, tools: ShowTools) {
+    for (const value of payload.seals ?? []) this.#seals.add(value);
+    this.#payload = payload;
     this.#tools = tools;
-    this.#plan = this.#planFor(material.reading.values);
+    this.#plan = this.#planFor(payload.reading.values);
     this.#address = this.#listen();
   }
 
@@ -45,14 +45,14 @@ export class HydratedPage implements LivePage {
   begin(): void {
     this.hydrated = true;
     document.documentElement.dataset['hydrated'] = 'true';
-    entry.restoreFrom(this.#material.previous);
+    entry.restoreFrom(this.#payload.previous);
     this.#findPrevious();
     // As it was given, with what is wrong in it, for the console to explain.
     this.#tellConsole(here());
   }
 
-  change(changes: Values, gesture?: unknown): void {
-    const change = this.#address.change(changes, gesture);
+  change(changes: Values, coalesceKey?: unknown): void {
+    const change = this.#address.change(changes, coalesceKey);
     // What acts once has left the address; taken back, it goes from the page too.
     if (change?.entry === 'none') this.#follow(this.#address.reading, 'change');
     this.#tellConsole(this.shown.address);
@@ -71,9 +71,9 @@ export class HydratedPage implements LivePage {
         const outcome = await sendForm(form);
         this.busy = false;
         if ('document' in outcome) window.location.assign(outcome.document);
-        else if ('material' in outcome) {
-          this.#show({ ...outcome.material, ...this.#wayHere() }, this.#tools);
-          // Files that could be taken are kept now; the others have to be chosen anew.
+        else if ('payload' in outcome) {
+          this.#show({ ...outcome.payload, ...this.#wayHere() }, this.#tools);
+          // Files that could be taken are kept now; the others have to be chosen again.
           for (const box of form.querySelectorAll<HTMLInputElement>('input[type="file"]')) box.value = '';
           await tick();
           document.querySelector<HTMLElement>('[aria-invalid="true"], form [role="alert"]')?.focus();
@@ -104,7 +104,7 @@ export class HydratedPage implements LivePage {
   }
 
   isOwn(url: URL): boolean {
-    const { mount } = this.#material.app;
+    const { mount } = this.#payload.app;
     return mount === '/' ? !url.pathname.startsWith('/~/') : url.pathname === mount || url.pathname.startsWith(`${mount}/`);
   }
 
@@ -117,9 +117,9 @@ export class HydratedPage implements LivePage {
 
   /**
    * Opens another address of the app, as a step of the history.
-   * @param anew load its data even where it differs in view state only: something was saved
+   * @param reload load its data even where it differs in view state only: something was saved
    */
-  open(address: string, anew = false): void {
+  open(address: string, reload = false): void {
     this.#address.flush();
     const { app } = this.#compiled;
     const reading = readAddress(app, address);
@@ -130,7 +130,7 @@ export class HydratedPage implements LivePage {
     if (reading.page === this.name && reading.status === 'found' && !reading.former && !this.#arrives(reading)) {
       // Only values of this page: nothing but what depends on them is loaded.
       entry.keep();
-      if (anew) this.#plan = '';
+      if (reload) this.#plan = '';
       this.#address.open(wanted, wanted !== here());
       return;
     }
@@ -142,7 +142,7 @@ export class HydratedPage implements LivePage {
       });
       if (!turned) return;
       entry.restore();
-      // Where a document would begin to be read anew.
+      // Where reading starts in a new document.
       document.getElementById('content')?.focus({ preventScroll: true });
     };
     void turn();
@@ -150,21 +150,21 @@ export class HydratedPage implements LivePage {
 
   /** Whether arriving at an address does something that only the service can do. */
   #arrives(reading: Reading): boolean {
-    return (this.#material.page.arrival?.length ?? 0) > 0 || this.#compiled.app.pages.get(reading.page ?? '')?.leavesAddress === true;
+    return (this.#payload.page.arrival?.length ?? 0) > 0 || this.#compiled.app.pages.get(reading.page ?? '')?.leavesAddress === true;
   }
 
   /** The way here is what the browser’s history says, which knows it longer than the service. */
-  #wayHere(): Pick<PageMaterial, 'previous'> {
+  #wayHere(): Pick<PagePayload, 'previous'> {
     const { previous } = entry;
     return previous === undefined ? {} : { previous: { page: previous.page, address: previous.address } };
   }
 
   #findPrevious(): void {
-    this.#material = { ...this.#material, ...this.#wayHere() };
+    this.#payload = { ...this.#payload, ...this.#wayHere() };
   }
 
   #listen(): LiveAddress {
-    const { app, today } = this.#material;
+    const { app, today } = this.#payload;
     const compiled = compileApp(app, { types: this.#tools.types });
     this.#compiled = { ...compiled, app: withContext(compiled.app, { today: () => today, seals: this.#seals }) };
     const address = new LiveAddress(this.#compiled.app, window, () => entry.ofStep());
@@ -175,20 +175,20 @@ export class HydratedPage implements LivePage {
   }
 
   #planFor(values: Values): string {
-    const { app, page, data, programs } = this.#material;
+    const { app, page, data, programs } = this.#payload;
     // The service has settled conditions by some parameters: another value of one is another page.
-    const asked = (this.#material.asks ?? []).map((name) => values[name]);
-    return JSON.stringify([planLoad(app, page, values, this.#material, celWith(programs, this.#tools.cel), data.records), asked]);
+    const asked = (this.#payload.asks ?? []).map((name) => values[name]);
+    return JSON.stringify([planLoad(app, page, values, this.#payload, celWith(programs, this.#tools.cel), data.records), asked]);
   }
 
   #follow(reading: Reading, cause: 'change' | 'history'): void {
-    if (reading.page !== this.#material.name || reading.status !== 'found') {
+    if (reading.page !== this.#payload.name || reading.status !== 'found') {
       void this.#goBackTo(here());
       return;
     }
     // What was said at arrival, and about a form, is said for the page as it was.
-    const { arrival: _, forms: __, ...material } = this.#material;
-    this.#material = { ...(cause === 'history' ? material : this.#material), reading, ...(cause === 'history' ? this.#wayHere() : {}) };
+    const { arrival: _, forms: __, ...payload } = this.#payload;
+    this.#payload = { ...(cause === 'history' ? payload : this.#payload), reading, ...(cause === 'history' ? this.#wayHere() : {}) };
     this.#nameDocument();
     if (this.#planFor(reading.values) !== this.#plan) void this.#fetchData(cause);
     else {
@@ -222,7 +222,7 @@ export class HydratedPage implements LivePage {
       window.location.reload();
       return;
     }
-    this.#show({ ...fetched.material, ...this.#wayHere() }, this.#tools);
+    this.#show({ ...fetched.payload, ...this.#wayHere() }, this.#tools);
     if (cause === 'history') {
       await tick();
       entry.restore();
@@ -242,7 +242,7 @@ export class HydratedPage implements LivePage {
       return false;
     }
     const mine = this.#asked;
-    const tools = await toolsFor(fetched.material).catch(() => undefined);
+    const tools = await toolsFor(fetched.payload).catch(() => undefined);
     if (mine !== this.#asked) return false;
     if (tools === undefined) {
       // A script of another release, perhaps, that is gone: the document names those of today.
@@ -251,7 +251,7 @@ export class HydratedPage implements LivePage {
     }
     this.#address.close();
     arrive();
-    this.#show({ ...fetched.material, ...this.#wayHere() }, tools);
+    this.#show({ ...fetched.payload, ...this.#wayHere() }, tools);
     this.#settleAddress(address);
     this.#address = this.#listen();
     this.#tellConsole(address);
@@ -262,16 +262,16 @@ export class HydratedPage implements LivePage {
   /** Arriving may have set view state, and what acts once has acted: the address says how things are now. */
   #settleAddress(address: string): void {
     const hash = hashOf(address);
-    const { arrival, page } = this.#material;
+    const { arrival, page } = this.#payload;
     if (arrival === undefined && !Object.values(page.parameters ?? {}).some(({ once }) => once === true)) return;
     window.history.replaceState(window.history.state, '', this.shown.address + hash);
   }
 
-  #show(material: PageMaterial, tools: ShowTools): void {
-    for (const value of material.seals ?? []) this.#seals.add(value);
+  #show(payload: PagePayload, tools: ShowTools): void {
+    for (const value of payload.seals ?? []) this.#seals.add(value);
     this.#tools = tools;
-    this.#material = material;
-    this.#plan = this.#planFor(material.reading.values);
+    this.#payload = payload;
+    this.#plan = this.#planFor(payload.reading.values);
     this.#nameDocument();
   }
 
@@ -303,7 +303,7 @@ export class HydratedPage implements LivePage {
 
   /** The console shows the draft in a frame, and the address above it follows. */
   #tellConsole(address: string): void {
-    if (window.parent === window || !this.#material.draft) return;
+    if (window.parent === window || !this.#payload.draft) return;
     window.parent.postMessage({ pallmist: 'address', address }, window.location.origin);
   }
 }

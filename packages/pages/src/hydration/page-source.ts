@@ -1,17 +1,17 @@
-import type { PageMaterial } from '@pallmist/app/view';
+import type { PagePayload } from '@pallmist/app/view';
 
-/** The media type by which the browser asks for a page’s material instead of its document. */
+/** The media type by which the browser asks for a page’s payload instead of its document. */
 const pageDataType = 'application/vnd.pallmist.page-data+json';
 /** Milliseconds for which a page that was fetched ahead is fresh enough to be shown. */
 const freshFor = 5000;
 
-/** What asking for a page’s material came to: the material, or that the service has to answer with a document of its own. */
-export type Fetched = { material: PageMaterial } | { document: true };
+/** What asking for a page’s payload came to: the payload, or that the service has to answer with a document of its own. */
+export type Fetched = { payload: PagePayload } | { document: true };
 
 /**
- * Fetches a page’s material. @throws when the service does not answer, or fails
+ * Fetches a page’s payload. @throws when the service does not answer, or fails
  */
-export async function fetchMaterial(address: string, signal?: AbortSignal): Promise<Fetched> {
+export async function fetchPayload(address: string, signal?: AbortSignal): Promise<Fetched> {
   // Past the browser’s own cache, which takes longer to ask than the service.
   const response = await fetch(address, {
     headers: { accept: pageDataType },
@@ -23,11 +23,11 @@ export async function fetchMaterial(address: string, signal?: AbortSignal): Prom
   if (response.type === 'opaqueredirect' || (response.status >= 400 && response.status < 500)) return { document: true };
   if (!response.ok) throw new Error(`status ${String(response.status)}`);
   if (!response.headers.get('content-type')?.startsWith(pageDataType)) return { document: true };
-  return { material: (await response.json()) as PageMaterial };
+  return { payload: (await response.json()) as PagePayload };
 }
 
 /** What came of a form that was sent: saved, and where one goes now; a document to load; or the page with what is wrong. */
-export type Outcome = { saved: string } | { document: string } | { material: PageMaterial };
+export type Outcome = { saved: string } | { document: string } | { payload: PagePayload };
 
 /**
  * Sends a form to its page. @throws when the service does not answer, or fails
@@ -56,7 +56,7 @@ export class AheadFetcher {
     const present = this.#fetched.get(address);
     if (present && performance.now() - present.at < freshFor) return;
     if (this.#fetched.size > 20) this.#fetched.clear();
-    const answer = fetchMaterial(address);
+    const answer = fetchPayload(address);
     answer.catch(() => this.#fetched.delete(address));
     this.#fetched.set(address, { at: performance.now(), answer });
   }
@@ -65,7 +65,7 @@ export class AheadFetcher {
   take(address: string, signal: AbortSignal): Promise<Fetched> {
     const ahead = this.#fetched.get(address);
     this.#fetched.delete(address);
-    return ahead && performance.now() - ahead.at < freshFor ? ahead.answer : fetchMaterial(address, signal);
+    return ahead && performance.now() - ahead.at < freshFor ? ahead.answer : fetchPayload(address, signal);
   }
 
   /** Forgets everything: something has changed. */

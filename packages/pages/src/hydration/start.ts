@@ -1,14 +1,14 @@
-import type { PageMaterial } from '@pallmist/app/view';
+import type { PagePayload } from '@pallmist/app/view';
 import { hydrate } from 'svelte';
 import Page from '../Page.svelte';
 import { followLinks } from './links.ts';
 import { HydratedPage } from './hydrated-page.svelte.ts';
 import { toolsFor } from './tools.ts';
 
-const material = JSON.parse(document.getElementById('material')?.textContent ?? 'null') as PageMaterial | null;
+const payload = JSON.parse(document.getElementById('payload')?.textContent ?? 'null') as PagePayload | null;
 const target = document.getElementById('page');
-if (material !== null && target !== null) {
-  const live = new HydratedPage(material, await toolsFor(material));
+if (payload !== null && target !== null) {
+  const live = new HydratedPage(payload, await toolsFor(payload));
   hydrate(Page, { target, props: { live } });
   live.begin();
   followLinks(target, live);

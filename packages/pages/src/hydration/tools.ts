@@ -1,10 +1,10 @@
 import { parameterTypes } from '@pallmist/app/address';
-import { commonShows, type PageMaterial, type ShowTools } from '@pallmist/app/view';
+import { commonShows, type PagePayload, type ShowTools } from '@pallmist/app/view';
 import { partsFor } from '../parts.ts';
 
 /** What showing a page needs. What few pages need is fetched by those only, before they are drawn. */
-export async function toolsFor(material: PageMaterial): Promise<ShowTools> {
-  const parts = partsFor(material);
+export async function toolsFor(payload: PagePayload): Promise<ShowTools> {
+  const parts = partsFor(payload);
   const [engine, types, forms, lazy] = await Promise.all([
     parts.has('cel') ? import('@pallmist/app/cel') : undefined,
     parts.has('packed') ? import('@pallmist/app/packed') : undefined,

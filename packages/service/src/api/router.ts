@@ -164,7 +164,7 @@ function makeHandlers({ store, live, apps, owner, keys, sealer, base, post }: Se
         ]);
       await store.people.put(app, login, { ...body, roles: body.roles ?? [] });
       const person = await store.people.find(app, login);
-      // Whoever has signed in by the old password is not in by it any more.
+      // Sessions that began with the old password end.
       await store.sessions.endAll(scopesOf(app), person?.login ?? login);
       return { done: true };
     },

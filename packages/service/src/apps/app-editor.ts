@@ -112,7 +112,7 @@ export class AppEditor {
         if (!saved) throw new Refused(409, movedOn);
         if (definition) await stores.records.prepare(app, definition.collections ?? {});
         if (definition && staged && staged.staged.length > 0) {
-          // Somebody may have written while the records came in.
+          // A visitor may have written while the records came in.
           if (this.#store.records.version(app) !== versions && !replace) await this.#mustLoseNothing(stores, staged.staged);
           for (const one of staged.staged) await stores.records.take(one, false);
           await stores.records.endTrial(app);

@@ -29,7 +29,7 @@ export class PostOffice {
   readonly #from: string;
   readonly #transport: Transporter | undefined;
   #running: Promise<void> | undefined;
-  /** Somebody has put a mail into the outbox while it was being emptied. */
+  /** A mail was put into the outbox while it was being emptied. */
   #again = false;
   #timer: NodeJS.Timeout | undefined;
   #sweeper: NodeJS.Timeout | undefined;

@@ -15,9 +15,9 @@ import {
   scopeBeforeLoad,
   signInAddress,
   writeAddress,
-  type Circumstances,
+  type RequestContext,
   type CompiledApp,
-  type PageMaterial,
+  type PagePayload,
   type Passage,
   type Person,
   type Reading,
@@ -31,7 +31,7 @@ import { loadRecords, recordSpace } from './load-data.ts';
 import { message, readingMessage } from './messages.ts';
 import type { PreviousPages } from './previous-pages.ts';
 import { firstAfterSignIn } from './sign-in.ts';
-import { leads, says, type Admitted, type Elsewhere, type ReadRequest, type Step } from './steps.ts';
+import { leads, says, type Admitted, type PageOutcome, type ReadRequest, type Step } from './steps.ts';
 import type { VisitMemory } from './visit.ts';
 
 export interface AdmitParts {
@@ -41,7 +41,7 @@ export interface AdmitParts {
   previous: PreviousPages;
 }
 
-/** Asks the gate, and sends on whoever is led elsewhere: to sign in, to today’s address, to where what acts once has acted. */
+/** Asks the gate, or leads elsewhere: to sign in, to today’s address, to where what acts once has acted. */
 export async function admit(read: ReadRequest, { store, cookies, visit, previous }: AdmitParts): Promise<Step<Admitted>> {
   const { hosted, request, response, as, app, reading, name, page, compiled, arrivedBy } = read;
   const { signIn } = hosted.definition;
@@ -59,14 +59,14 @@ export async function admit(read: ReadRequest, { store, cookies, visit, previous
   if (reading.former) return leads(301, todaysAddress(app, reading));
 
   const before = previous.of(hosted, request, response, name, as === 'document');
-  const circumstances: Circumstances = {
+  const requestContext: RequestContext = {
     today: hosted.today(),
     visit: compiled.leavesAddress ? await visit.remember(hosted, reading, request, response) : visit.remembered(hosted, request),
     ...(person ? { person } : {}),
     ...(before ? { previous: before } : {}),
   };
   const stated = new Set(reading.parameters.flatMap((parameter) => (parameter.text === undefined ? [] : [parameter.name])));
-  const arrival = arrive(hosted.definition, page, compiled, { values: reading.values, stated }, circumstances, evaluateCel);
+  const arrival = arrive(hosted.definition, page, compiled, { values: reading.values, stated }, requestContext, evaluateCel);
   if (as === 'document' && arrivedBy === undefined) {
     const to = settledAddress(app, reading, arrival.values, stated);
     if (to !== undefined && to !== request.originalUrl) {
@@ -77,7 +77,7 @@ export async function admit(read: ReadRequest, { store, cookies, visit, previous
   return {
     ...read,
     reading: { ...reading, values: arrival.values },
-    circumstances,
+    requestContext,
     held: arrival.held,
     entering,
     repeats: entering === undefined && arrivedBy === undefined && cookies.read(hosted, request, 'held') === undefined,
@@ -91,7 +91,7 @@ export async function personOf(store: Store, cookies: AppCookies, hosted: Hosted
 }
 
 /** Whom the link of a mail lets in; `ended` when it does not any more. Nothing is used up by looking. */
-async function enteringBy(store: Store, hosted: HostedApp, reading: Reading): Promise<PageMaterial['entering'] | 'link-expired'> {
+async function enteringBy(store: Store, hosted: HostedApp, reading: Reading): Promise<PagePayload['entering'] | 'link-expired'> {
   const { app, signIn } = hosted.definition;
   const token = signIn?.byMail && reading.page === signIn.page ? ownValue(reading, ownNames.enter) : undefined;
   if (token === undefined) return undefined;
@@ -106,18 +106,18 @@ async function passageOf({ hosted, page, reading }: ReadRequest, store: Store, p
   const admission = admissionOf(page.admit, definition.gates);
   const condition = typeof admission === 'object' ? admission.when : undefined;
   if (condition === undefined) return passGate(admission, person, () => false);
-  const circumstances = { today: hosted.today(), visit: {}, ...(person ? { person } : {}) };
-  const plan = planLoad(definition, page, reading.values, circumstances, evaluateCel);
+  const requestContext = { today: hosted.today(), visit: {}, ...(person ? { person } : {}) };
+  const plan = planLoad(definition, page, reading.values, requestContext, evaluateCel);
   const record = rootsOf(condition).has('record')
     ? (await loadRecords(store.records, recordSpace(store, hosted), definition, plan, undefined)).records
     : {};
-  const scope = { ...scopeBeforeLoad(definition, reading.values, circumstances), record };
+  const scope = { ...scopeBeforeLoad(definition, reading.values, requestContext), record };
   const evaluator = new Evaluator(scope, pageScopeTypes(definition, page), evaluateCel);
   return passGate(admission, person, (wanted) => evaluator.holds(wanted));
 }
 
 /** To the sign-in page, which remembers the way; or, with an account that is not enough, a page that says so. */
-function turnAway(hosted: HostedApp, request: Request, reading: Reading, passage: Passage): Elsewhere {
+function turnAway(hosted: HostedApp, request: Request, reading: Reading, passage: Passage): PageOutcome {
   const signInPage = hosted.definition.signIn?.page ?? '';
   const wayIn = (why: Reason) => signInAddress(hosted.compiled, signInPage, request.originalUrl, why, reading.values);
   if (passage === 'sign-in') return { redirect: { status: 303, to: wayIn('sign-in-needed') }, needsSignIn: true };

@@ -2,13 +2,13 @@ import { renderMessage, type Assets } from '@pallmist/pages/server';
 import type { Response } from 'express';
 import type { StatusMessage } from './messages.ts';
 import { withOnce } from './show.ts';
-import { pageDataType, type AskedAs, type Elsewhere, type Received } from './steps.ts';
+import { pageDataType, type AskedAs, type PageOutcome, type Received } from './steps.ts';
 
 /** What came of a form: where it leads now that it is saved, or a document to load instead. */
 type FormOutcome = { saved: string } | { document: string };
 
 /** What a request for a page comes to: the page, something that is said instead, or where to go. */
-export type Answer = { body: string; as: AskedAs; status?: number } | Elsewhere | FormOutcome;
+export type Answer = { body: string; as: AskedAs; status?: number } | PageOutcome | FormOutcome;
 
 /** Sends an answer. */
 export function answer({ request, response }: Pick<Received, 'request' | 'response'>, given: Answer, assets: Assets): void {

@@ -16,7 +16,7 @@ function wantedFile(hosted: HostedApp, path: string): string | undefined {
   }
 }
 
-/** Sends a file of an app, or one that somebody has sent with a form. @returns false when there is none of the name */
+/** Sends a file of an app, or a file that a visitor has sent with a form. @returns false when there is none of the name */
 async function sendFile(store: Store, hosted: HostedApp, wanted: string, response: Response): Promise<boolean> {
   const { app } = hosted.definition;
   const type = mediaTypeOf(wanted);
@@ -26,7 +26,7 @@ async function sendFile(store: Store, hosted: HostedApp, wanted: string, respons
   if (bytes === undefined) return false;
   // A drawing could hold a script, were it opened by itself.
   response.setHeader('content-security-policy', "default-src 'none'; style-src 'unsafe-inline'; sandbox");
-  // What somebody has sent never changes under its name, and is not for caches that many share.
+  // A file that a visitor has sent never changes under its name, and is not for caches that many share.
   response.setHeader('cache-control', sent ? 'private, max-age=31536000, immutable' : 'public, max-age=300');
   // Anything but a picture is for saving, not for showing under this site's name.
   if (!isPicture) response.attachment(fileNameIn(wanted));
@@ -34,7 +34,7 @@ async function sendFile(store: Store, hosted: HostedApp, wanted: string, respons
   return true;
 }
 
-/** Answers for the files of an app, and for those that somebody has sent. */
+/** Answers for the files of an app, and for those that visitors have sent. */
 export class FileRoute implements Route {
   readonly #store: Store;
 

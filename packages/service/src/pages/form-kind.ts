@@ -12,7 +12,7 @@ export type FormKind =
   | { kind: 'short-address'; path: ShortPath }
   /** A form that a page shows, by its name. */
   | { kind: 'page-form'; name: string }
-  /** By the link of a mail somebody comes in. */
+  /** A person comes in by the link of a mail. */
   | { kind: 'mailed-link'; token: string }
   /** Such a mail is asked for. */
   | { kind: 'mail-wanted'; mail: string; wanted: string }

@@ -19,7 +19,7 @@ import {
   type PageData,
   type PageDefinition,
   type PageFields,
-  type PageMaterial,
+  type PagePayload,
   type SealBook,
 } from '@pallmist/app';
 import { validDays } from '../apps/sealed-values.ts';
@@ -62,10 +62,10 @@ export interface LoadParts {
  * language are the service’s, and nothing of what they hide is sent.
  */
 export async function load(admitted: Admitted, { store, cookies, sealer }: LoadParts): Promise<Step<Loaded>> {
-  const { hosted, name, page, circumstances, held, book, request } = admitted;
+  const { hosted, name, page, requestContext, held, book, request } = admitted;
   const { definition } = hosted;
   const before = new Evaluator(
-    scopeBeforeLoad(definition, admitted.reading.values, circumstances),
+    scopeBeforeLoad(definition, admitted.reading.values, requestContext),
     pageScopeTypes(definition, page),
     evaluateCel,
   );
@@ -93,7 +93,7 @@ export async function load(admitted: Admitted, { store, cookies, sealer }: LoadP
   const forms = await heldForms(admitted, store, cookies);
   const asks = hosted.asks(name);
   const common = {
-    ...circumstances,
+    ...requestContext,
     name,
     reading,
     packed: part.packed,
@@ -102,7 +102,7 @@ export async function load(admitted: Admitted, { store, cookies, sealer }: LoadP
     ...(held.length > 0 ? { arrival: held } : {}),
     ...(forms ? { forms } : {}),
   };
-  let material: PageMaterial = {
+  let payload: PagePayload = {
     ...common,
     app: part.app,
     page: part.page,
@@ -111,9 +111,9 @@ export async function load(admitted: Admitted, { store, cookies, sealer }: LoadP
     data: dataToSend(data, part),
     ...(asks.length > 0 ? { asks: [...asks] } : {}),
   };
-  if (part.sealed) material = await sealed(hosted, material, book, sealer);
-  const service = { page: part.service.page, material: { ...common, app: part.service.app, page: part.service.page, cel: true, data } };
-  return { ...admitted, repeats: admitted.repeats && !part.sealed, reading, data, material, service, request };
+  if (part.sealed) payload = await sealed(hosted, payload, book, sealer);
+  const service = { page: part.service.page, payload: { ...common, app: part.service.app, page: part.service.page, cel: true, data } };
+  return { ...admitted, repeats: admitted.repeats && !part.sealed, reading, data, payload, service, request };
 }
 
 const each = <Value, Result>(all: Record<string, Value>, pick: (value: Value) => Result) =>
@@ -143,7 +143,7 @@ function labelsOf(
  * page is shown without it and says so.
  */
 async function loadData(
-  { hosted, app, compiled, circumstances, reading: given }: Admitted,
+  { hosted, app, compiled, requestContext, reading: given }: Admitted,
   page: PageDefinition,
   store: Store,
 ): Promise<{ data: PageData; reading: Admitted['reading']; missing?: MissingRecord }> {
@@ -152,7 +152,7 @@ async function loadData(
   const space = recordSpace(store, hosted);
   const cel = celWith(undefined, evaluateCel);
   for (let reading = given; ;) {
-    const planWith = (records?: PageData['records']) => planLoad(definition, page, reading.values, circumstances, cel, records);
+    const planWith = (records?: PageData['records']) => planLoad(definition, page, reading.values, requestContext, cel, records);
     const { records, missing } = await loadRecords(store.records, space, definition, planWith(), fields);
     const first = missing[0];
     if (first === undefined) {
@@ -176,12 +176,12 @@ async function loadData(
 
 /** What was typed when the session had ended, for the page that its person has come back to. */
 async function heldForms(
-  { hosted, request, circumstances, name }: Admitted,
+  { hosted, request, requestContext, name }: Admitted,
   store: Store,
   cookies: AppCookies,
 ): Promise<Record<string, FormState> | undefined> {
   const token = cookies.read(hosted, request, 'held');
-  const held = token === undefined ? undefined : await store.heldForms.find(hosted.scope, token, circumstances.person?.login);
+  const held = token === undefined ? undefined : await store.heldForms.find(hosted.scope, token, requestContext.person?.login);
   if (held === undefined || readAddress(hosted.compiled, held.address).page !== name) return undefined;
   return {
     [held.form]: {
@@ -193,10 +193,10 @@ async function heldForms(
 }
 
 /** Shows the page once to learn what its links need sealed, and encloses that. */
-async function sealed(hosted: HostedApp, material: PageMaterial, book: SealBook, sealer: Sealer): Promise<PageMaterial> {
-  showPage(material, { ...tools, seals: book });
+async function sealed(hosted: HostedApp, payload: PagePayload, book: SealBook, sealer: Sealer): Promise<PagePayload> {
+  showPage(payload, { ...tools, seals: book });
   await fillBook(hosted, book, sealer);
-  return { ...material, seals: book.values };
+  return { ...payload, seals: book.values };
 }
 
 /** Seals what is wanted of a book. @returns whether there was anything */

@@ -1,4 +1,4 @@
-import { appPartFor, nearest, parameterTypes, quote, showPage, type AppPart, type PageMaterial, type Reading } from '@pallmist/app';
+import { appPartFor, nearest, parameterTypes, quote, showPage, type AppPart, type PagePayload, type Reading } from '@pallmist/app';
 import type { MessagePage } from '@pallmist/pages/server';
 import type { HostedApp } from '../apps/hosted-app.ts';
 import type { MissingRecord } from './load-data.ts';
@@ -77,7 +77,7 @@ function barePart(hosted: HostedApp): AppPart {
 
 /** The app’s navigation, with no page being the current one. */
 function navigationOf(hosted: HostedApp): MessagePage['navigation'] {
-  const material: PageMaterial = {
+  const payload: PagePayload = {
     app: barePart(hosted),
     name: '',
     page: { title: '', address: '/', content: [] },
@@ -89,7 +89,7 @@ function navigationOf(hosted: HostedApp): MessagePage['navigation'] {
     visit: {},
     draft: hosted.draft,
   };
-  return showPage(material, { cel: () => undefined, types: parameterTypes, shows: {} }).navigation;
+  return showPage(payload, { cel: () => undefined, types: parameterTypes, shows: {} }).navigation;
 }
 
 /** Points to an app whose mount is near to a path that belongs to none. */

@@ -18,8 +18,8 @@ export class PageCache {
   readonly #apps = new WeakMap<HostedApp, Kept>();
 
   /** What a page depends on, beside the app and its records. */
-  static keyOf(kind: string, address: string, { circumstances }: Admitted): string {
-    return JSON.stringify([kind, address, circumstances]);
+  static keyOf(kind: string, address: string, { requestContext }: Admitted): string {
+    return JSON.stringify([kind, address, requestContext]);
   }
 
   /** @param dataVersion greater whenever a record of the app has changed */

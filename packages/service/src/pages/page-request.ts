@@ -80,7 +80,7 @@ export async function formAnswer(received: Received, name: string, form: FormBod
 
   const as: AskedAs = received.request.headers.accept === pageDataType ? 'data' : 'document';
   const body = show(loaded, as, parts.assets, outcome.again);
-  return as === 'document' ? { body, as, status: 422 } : { body: `{"material":${body}}`, as };
+  return as === 'document' ? { body, as, status: 422 } : { body: `{"payload":${body}}`, as };
 }
 
 async function loadedFor(received: Received, parts: PageParts): Promise<Step<Loaded>> {

@@ -6,7 +6,7 @@ import type { AppCookies } from '../http/cookies.ts';
 
 const mostCharacters = 2000;
 
-/** Knows the page of the app that one came from, as browsers tell it (Referer, RFC 9110), and goes on knowing it. */
+/** Knows the page of the app that the visitor came from, as browsers say (Referer, RFC 9110), and remembers it. */
 export class PreviousPages {
   readonly #settings: Settings;
   readonly #cookies: AppCookies;
@@ -17,7 +17,7 @@ export class PreviousPages {
   }
 
   /**
-   * The page that one came from to the present one. While one stays on a page, changing a tab, say, the way back stays.
+   * The page from which the visitor came to the present page. While the visitor stays on a page (changes a tab, say), the way back stays.
    * @param present name of the page that is asked for
    * @param asDocument remember it: a browser that has taken a page over knows it by its history
    */

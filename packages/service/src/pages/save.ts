@@ -65,7 +65,7 @@ export async function save(loaded: Loaded, name: string, form: FormBody, parts: 
   const { hosted, request, response, service, book } = loaded;
   const { definition } = hosted;
   const { store } = parts;
-  const found = sentForm(definition, service.page, service.material, { ...tools, seals: book }, name);
+  const found = sentForm(definition, service.page, service.payload, { ...tools, seals: book }, name);
   if (found === undefined) {
     return says(
       message(hosted, 409, 'That form is not here', [
@@ -109,7 +109,7 @@ export async function save(loaded: Loaded, name: string, form: FormBody, parts: 
       if (mark !== undefined) await stores.receipts.keep(hosted.scope, mark, to);
       const held = parts.cookies.read(hosted, request, 'held');
       if (held !== undefined) await stores.heldForms.forget(held);
-      if (!hosted.draft) await stores.visits.formSent(definition.app, visitTexts(hosted, loaded.circumstances.visit));
+      if (!hosted.draft) await stores.visits.formSent(definition.app, visitTexts(hosted, loaded.requestContext.visit));
       return to;
     });
     if (parts.cookies.read(hosted, request, 'held') !== undefined) parts.cookies.clear(hosted, response, 'held');

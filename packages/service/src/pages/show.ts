@@ -7,8 +7,8 @@ import { tools, type AskedAs, type Loaded } from './steps.ts';
 const onceMark = `once-${randomBytes(16).toString('hex')}`;
 
 /** A page as it is sent: a document, or data for a browser that draws it itself. */
-export function show({ material }: Loaded, as: AskedAs, assets: Assets, again?: Record<string, FormState>): string {
-  const shown = { ...material, once: onceMark, ...(again ? { forms: { ...material.forms, ...again } } : {}) };
+export function show({ payload }: Loaded, as: AskedAs, assets: Assets, again?: Record<string, FormState>): string {
+  const shown = { ...payload, once: onceMark, ...(again ? { forms: { ...payload.forms, ...again } } : {}) };
   return as === 'document' ? renderPage(shown, tools, assets) : JSON.stringify(shown);
 }
 

@@ -29,10 +29,10 @@ export class SignUp {
     this.#limit = new AttemptLimit(accountsOfNetwork, clock);
   }
 
-  async join({ hosted, material, request, response }: Loaded, { texts }: FormBody): Promise<Step<SaveOutcome>> {
+  async join({ hosted, payload, request, response }: Loaded, { texts }: FormBody): Promise<Step<SaveOutcome>> {
     const { definition } = hosted;
     const newcomers = definition.signIn?.newcomers;
-    if (newcomers === undefined || !showPage(material, tools).forms.includes(signUpForm))
+    if (newcomers === undefined || !showPage(payload, tools).forms.includes(signUpForm))
       return says(message(hosted, 409, 'That form is not here', ['Nobody makes an account on this page.']));
     const field = (name: string) => texts[name] ?? '';
     const [name, login, password] = [field('called').trim(), field('login').trim(), field('password')];

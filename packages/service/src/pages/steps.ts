@@ -2,12 +2,12 @@ import {
   allParameterTypes,
   evaluateCel,
   shows,
-  type Circumstances,
+  type RequestContext,
   type CompiledApp,
   type CompiledPage,
   type PageData,
   type PageDefinition,
-  type PageMaterial,
+  type PagePayload,
   type Reading,
   type SealBook,
   type ShowTools,
@@ -51,12 +51,12 @@ export interface ReadRequest extends Received {
 
 /** A page whose gate is passed: what `admit` gives. */
 export interface Admitted extends ReadRequest {
-  circumstances: Circumstances;
+  requestContext: RequestContext;
   /** Which rules for arrivals held, by number. */
   held: number[];
   /** Whom the link of a mail would let in here. */
-  entering: NonNullable<PageMaterial['entering']> | undefined;
-  /** Whether another request for the same address, in the same circumstances, gets the same. */
+  entering: NonNullable<PagePayload['entering']> | undefined;
+  /** Whether another request for the same address, in the same requestContext, gets the same. */
   repeats: boolean;
 }
 
@@ -65,16 +65,16 @@ export interface Loaded extends Admitted {
   /** The data that the service has read, beyond what is sent. */
   data: PageData;
   /** What a browser gets. */
-  material: PageMaterial;
+  payload: PagePayload;
   /** What the service saves forms by: the page with what is never sent. */
-  service: { page: PageDefinition; material: PageMaterial };
+  service: { page: PageDefinition; payload: PagePayload };
 }
 
 /** Where a request leads instead of to its page, or what is said instead of showing it. */
-export type Elsewhere = { redirect: { status: 301 | 303; to: string }; needsSignIn?: true } | { say: StatusMessage };
+export type PageOutcome = { redirect: { status: 301 | 303; to: string }; needsSignIn?: true } | { say: StatusMessage };
 
 /** A step's result, or why the request goes no further. */
-export type Step<Result> = Result | { elsewhere: Elsewhere };
+export type Step<Result> = Result | { elsewhere: PageOutcome };
 
-export const leads = (status: 301 | 303, to: string): { elsewhere: Elsewhere } => ({ elsewhere: { redirect: { status, to } } });
-export const says = (say: StatusMessage): { elsewhere: Elsewhere } => ({ elsewhere: { say } });
+export const leads = (status: 301 | 303, to: string): { elsewhere: PageOutcome } => ({ elsewhere: { redirect: { status, to } } });
+export const says = (say: StatusMessage): { elsewhere: PageOutcome } => ({ elsewhere: { say } });

@@ -11,7 +11,7 @@ interface Cost {
 const today: Cost = { N: 2 ** 15, r: 8, p: 3 };
 /** What hashes of before had, which do not name it. */
 const before: Cost = { N: 2 ** 15, r: 8, p: 1 };
-/** No hash, whoever wrote it, makes the service take more memory than this, in bytes. */
+/** No hash, wherever it comes from, makes the service take more memory than this, in bytes. */
 const mostMemory = 256 * 1024 * 1024;
 
 /** Most derivations at a time: each takes memory and a core. */

@@ -13,7 +13,7 @@ const keptKey = z.object({
 });
 type KeptKey = z.infer<typeof keptKey>;
 
-/** A key as it may be told: without the key itself. */
+/** What may be shown of a key: not the key itself. */
 export interface KeyInfo {
   id: string;
   madeAt: string;

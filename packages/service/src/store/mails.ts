@@ -36,7 +36,7 @@ export interface MailStore {
   due(most: number): Promise<MailRow[]>;
   /** How many wait, and when the next one is due, in milliseconds since 1970. */
   waiting(): Promise<{ count: number; next: number | undefined }>;
-  /** Notes what came of sending. @returns false where somebody else has noted it meanwhile */
+  /** Notes what came of sending. @returns false where another process has noted it meanwhile */
   note(mail: Pick<MailRow, 'number' | 'tries'>, change: Partial<Pick<MailRow, 'state' | 'tries' | 'problem' | 'dueAt'>>): Promise<boolean>;
   /** Puts mails that failed, or are kept, back among those that wait. @returns how many */
   resend(numbers: readonly number[] | 'failed'): Promise<number>;

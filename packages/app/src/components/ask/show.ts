@@ -17,7 +17,7 @@ export interface AskNode {
 /** A form whose answers are the parameters of the page that it leads to. */
 export function show(component: ComponentOf<typeof ask>, context: ViewContext): AskNode {
   const { page, values } = component;
-  const declared = context.material.app.pages[page]?.parameters ?? {};
+  const declared = context.payload.app.pages[page]?.parameters ?? {};
   // Where a path would lack a value there is no address, and the form leads to the app's first page.
   const address = context.href({ page, ...(values === undefined ? {} : { values }) }) ?? (context.app.mount || '/');
   return {

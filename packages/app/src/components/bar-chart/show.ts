@@ -1,5 +1,5 @@
 import type { FieldDefinition } from '../../definition/app-schema.ts';
-import type { ValueCount } from '../../view/material.ts';
+import type { ValueCount } from '../../view/page-payload.ts';
 import type { ChangeAnchor } from '../../view/node-parts.ts';
 import type { ViewContext } from '../../view/view-context.ts';
 import type { ComponentOf } from '../kind.ts';
@@ -31,7 +31,7 @@ const mostBars = 12;
 
 export function show(component: ComponentOf<typeof barChart>, context: ViewContext): BarChartNode {
   const { rows, field, bind, most = mostBars } = component;
-  const { page, app, data } = context.material;
+  const { page, app, data } = context.payload;
   const read = data.rows[rows];
   const collection = app.collections?.[page.rows?.[rows]?.from ?? ''];
   const definition = collection?.fields[field];
@@ -59,9 +59,9 @@ export function show(component: ComponentOf<typeof barChart>, context: ViewConte
 }
 
 /** A choice’s values in their own order, those that no row has too; any others by how many rows have them. */
-function inOrder(counts: readonly ValueCount[], definition: FieldDefinition | undefined, { material }: ViewContext): readonly ValueCount[] {
+function inOrder(counts: readonly ValueCount[], definition: FieldDefinition | undefined, { payload }: ViewContext): readonly ValueCount[] {
   if (definition?.type !== 'choice' || counts.length === 0) return counts;
-  const choices = Object.keys(material.app.choices?.[definition.of ?? ''] ?? {});
+  const choices = Object.keys(payload.app.choices?.[definition.of ?? ''] ?? {});
   const others = counts.filter(({ value }) => typeof value !== 'string' || !choices.includes(value));
   return [...choices.map((value) => counts.find((one) => one.value === value) ?? { value, count: 0 }), ...others];
 }

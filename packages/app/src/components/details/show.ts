@@ -10,7 +10,7 @@ export interface DetailsNode {
 
 export function show(component: ComponentOf<typeof details>, context: ViewContext): DetailsNode {
   const from = context.declaration(component.bind)?.of ?? '';
-  const record = context.material.data.records[component.bind] ?? {};
+  const record = context.payload.data.records[component.bind] ?? {};
   return {
     show: 'details',
     entries: component.fields.map((field) => {

@@ -3,7 +3,7 @@ import type { ChangeAnchor } from '../../view/node-parts.ts';
 import type { ViewContext, AnyNode } from '../../view/view-context.ts';
 import type { ComponentOf } from '../kind.ts';
 
-/** An open dialog; a closed one is no node. */
+/** An open dialog; a closed dialog gives no node. */
 export interface DialogNode {
   show: 'dialog';
   id: string;

@@ -35,10 +35,10 @@ const buttons = { create: 'Save', change: 'Save', remove: 'Remove' };
 export function show(component: ComponentOf<typeof form>, context: ViewContext): FormNode {
   const { name, action, bind = '', fields = [] } = component;
   const collection = component.collection ?? context.declaration(bind)?.of ?? '';
-  const record = context.material.data.records[bind] ?? {};
-  const definition = context.material.app.collections?.[collection];
-  const state = context.material.forms?.[name];
-  const keyOf = (field: string) => context.material.app.collections?.[definition?.fields[field]?.of ?? '']?.keyField;
+  const record = context.payload.data.records[bind] ?? {};
+  const definition = context.payload.app.collections?.[collection];
+  const state = context.payload.forms?.[name];
+  const keyOf = (field: string) => context.payload.app.collections?.[definition?.fields[field]?.of ?? '']?.keyField;
   const boxes = fields.map((field): Box => {
     const called = fieldName(field);
     const declared = definition?.fields[called];
@@ -72,7 +72,7 @@ export function show(component: ComponentOf<typeof form>, context: ViewContext):
     removes: action === 'remove',
     files: boxes.some(({ kind }) => kind === 'file'),
     ...(action === 'change' ? { seen: markOf(record, fields.map(fieldName), keyOf) } : {}),
-    ...(context.material.once === undefined ? {} : { once: context.material.once }),
+    ...(context.payload.once === undefined ? {} : { once: context.payload.once }),
     ...(state?.problem === undefined ? {} : { problem: state.problem }),
   };
 }

@@ -11,11 +11,11 @@ export interface LanguageNode {
 }
 
 export function show(component: ComponentOf<typeof language>, context: ViewContext): LanguageNode {
-  const name = context.material.app.language ?? '';
+  const name = context.payload.app.language ?? '';
   return {
     show: 'language',
     label: context.text(component.label, 'Language'),
-    languages: Object.entries(context.material.app.choices?.[context.declaration(name)?.of ?? ''] ?? {}).map(([tag, label]) => ({
+    languages: Object.entries(context.payload.app.choices?.[context.declaration(name)?.of ?? ''] ?? {}).map(([tag, label]) => ({
       ...context.changeAnchor(choiceLabel(label), { [name]: tag }),
       tag,
       current: context.language === tag,

@@ -14,11 +14,11 @@ export interface ListNode {
 }
 
 export function show(component: ComponentOf<typeof list>, context: ViewContext): ListNode {
-  const { material } = context;
-  const from = material.page.rows?.[component.rows]?.from ?? '';
-  const key = material.app.collections?.[from]?.keyField ?? '';
-  const data = material.data.rows[component.rows];
-  const rowType = recordType(material.app, from);
+  const { payload } = context;
+  const from = payload.page.rows?.[component.rows]?.from ?? '';
+  const key = payload.app.collections?.[from]?.keyField ?? '';
+  const data = payload.data.rows[component.rows];
+  const rowType = recordType(payload.app, from);
   return {
     show: 'list',
     label: context.text(component.label),

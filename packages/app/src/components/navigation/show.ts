@@ -13,14 +13,14 @@ export interface NavigationNode {
 
 export function show(component: ComponentOf<typeof navigation>, context: ViewContext): NavigationNode {
   const { bind, links = [] } = component;
-  const choices = context.material.app.choices?.[context.declaration(bind ?? '')?.of ?? ''];
+  const choices = context.payload.app.choices?.[context.declaration(bind ?? '')?.of ?? ''];
   return {
     show: 'navigation',
     label: context.text(component.label, 'Navigation'),
     links: [
       ...links.map((entry) => ({
         ...context.anchor(context.text(entry.text), entry.to),
-        current: entry.to.page === context.material.name,
+        current: entry.to.page === context.payload.name,
       })),
       ...Object.entries(bind === undefined ? {} : (choices ?? {})).map(([choice, label]) => ({
         ...context.changeAnchor(choiceLabel(label), { [bind ?? '']: choice }),

@@ -19,7 +19,7 @@ export interface PagerNode {
 }
 
 export function show(component: ComponentOf<typeof pager>, context: ViewContext): PagerNode {
-  const { total, page, size, rows } = context.material.data.rows[component.rows] ?? { total: 0, page: 1, size: 1, rows: [] };
+  const { total, page, size, rows } = context.payload.data.rows[component.rows] ?? { total: 0, page: 1, size: 1, rows: [] };
   const pages = Math.max(1, Math.ceil(total / size));
   const to = (number: number) => context.changeAnchor(String(number), { [component.bind]: number });
   return {

@@ -16,7 +16,7 @@ export interface ShareNode {
 }
 
 export function show(component: ComponentOf<typeof share>, context: ViewContext): ShareNode {
-  const { name } = context.material;
+  const { name } = context.payload;
   const values = context.carrying(name, context.values, component.withVisit);
   const href = writeAddress(context.app, name, values, { forSharing: true, tellsVisit: component.withVisit !== undefined }).address ?? '';
   return {

@@ -1,4 +1,4 @@
-import type { ReadData } from '../../view/material.ts';
+import type { ReadData } from '../../view/page-payload.ts';
 import type { ViewContext } from '../../view/view-context.ts';
 
 /** What to say in the place of rows: none, none on this page of the list, or none asked for. */

@@ -17,9 +17,9 @@ export function optionsOf(
 ): { value: string; text: string }[] {
   const of = declaration?.of ?? '';
   if (declaration?.type === 'choice') {
-    return Object.entries(context.material.app.choices?.[of] ?? {}).map(([value, choice]) => ({ value, text: choiceLabel(choice) }));
+    return Object.entries(context.payload.app.choices?.[of] ?? {}).map(([value, choice]) => ({ value, text: choiceLabel(choice) }));
   }
   return (
-    context.material.data.options[optionsName({ from: of, ...(declaration?.by === undefined ? {} : { by: declaration.by }) })] ?? []
+    context.payload.data.options[optionsName({ from: of, ...(declaration?.by === undefined ? {} : { by: declaration.by }) })] ?? []
   ).map(({ key, title }) => ({ value: key, text: title }));
 }

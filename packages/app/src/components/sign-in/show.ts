@@ -18,7 +18,7 @@ export interface SignInNode {
   byMail?: { label: string; button: string };
   /** One has come by such a link: what the button says, and what it sends. */
   entering?: { button: string; token: string };
-  /** Somebody is signed in already. */
+  /** The name of the person who is signed in already. */
   signedInAs?: string;
   signOut: string;
 }
@@ -34,11 +34,11 @@ const ownReasons: Record<Reason, string> = {
 };
 
 export function show(component: ComponentOf<typeof signIn>, context: ViewContext): SignInNode {
-  const { app, reading, person, entering } = context.material;
+  const { app, reading, person, entering } = context.payload;
   const why = reasonIn(reading);
   return {
     show: 'sign-in',
-    action: writeAddress(context.app, context.material.name, context.values).address ?? '',
+    action: writeAddress(context.app, context.payload.name, context.values).address ?? '',
     name: context.text(component.loginLabel, 'Name'),
     password: context.text(component.password, 'Password'),
     button: context.text(component.submit, 'Sign in'),

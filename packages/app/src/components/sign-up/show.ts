@@ -21,7 +21,7 @@ export interface SignUpNode {
 export const signUpForm = '~join';
 
 export function show(component: ComponentOf<typeof signUp>, context: ViewContext): SignUpNode {
-  const { forms, name, reading } = context.material;
+  const { forms, name, reading } = context.payload;
   const state = forms?.[signUpForm];
   const box = (field: string, label: string, more: Pick<Box, 'kind' | 'autocomplete' | 'maxLength' | 'help'>): Box => {
     const problem = state?.problems[field];

@@ -31,7 +31,7 @@ export function show(component: ComponentOf<typeof siteLink>, context: ViewConte
 }
 
 function addressOf(component: ComponentOf<typeof siteLink>, context: ViewContext): string | undefined {
-  const site = context.material.app.sites?.[component.site];
+  const site = context.payload.app.sites?.[component.site];
   const path = component.path === undefined ? '' : filledPath(component.path, context);
   if (site === undefined || path === undefined) return undefined;
   const query = new URLSearchParams();

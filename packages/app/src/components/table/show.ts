@@ -2,7 +2,7 @@ import type { table } from './definition.ts';
 import type { SortKey } from '@pallmist/address';
 import { display, type Evaluator } from '../../expressions/evaluator.ts';
 import { recordType } from '../../expressions/page-scope.ts';
-import type { RecordData } from '../../view/material.ts';
+import type { RecordData } from '../../view/page-payload.ts';
 import type { Anchor, ChangeAnchor, KeepingForm } from '../../view/node-parts.ts';
 import { spoken } from '../../view/spoken.ts';
 import type { ViewContext } from '../../view/view-context.ts';
@@ -29,11 +29,11 @@ export interface TableNode {
 }
 
 export function show(component: ComponentOf<typeof table>, context: ViewContext): TableNode {
-  const { material } = context;
-  const from = material.page.rows?.[component.rows]?.from ?? '';
-  const collection = material.app.collections?.[from];
-  const data = material.data.rows[component.rows];
-  const rowType = recordType(material.app, from);
+  const { payload } = context;
+  const from = payload.page.rows?.[component.rows]?.from ?? '';
+  const collection = payload.app.collections?.[from];
+  const data = payload.data.rows[component.rows];
+  const rowType = recordType(payload.app, from);
   const columns = component.columns.map((column): TableNode['columns'][number] => {
     const at = column.field === undefined ? undefined : context.fieldAt(from, column.field, {});
     const field = at?.definition;
@@ -106,7 +106,7 @@ function sortAnchor(
   label: string,
   context: ViewContext,
 ): TableNode['columns'][number]['sort'] {
-  const parameter = bind === undefined ? undefined : context.app.pages.get(context.material.name)?.byName.get(bind);
+  const parameter = bind === undefined ? undefined : context.app.pages.get(context.payload.name)?.byName.get(bind);
   if (bind === undefined || field === undefined || parameter === undefined) return undefined;
   const present = (context.values[bind] ?? []) as readonly SortKey[];
   const first = present[0]?.field === field ? present[0] : undefined;

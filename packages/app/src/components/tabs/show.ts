@@ -15,7 +15,7 @@ export interface TabsNode {
 
 export function show(component: ComponentOf<typeof tabs>, context: ViewContext): TabsNode {
   const { bind } = component;
-  const labels = context.material.app.choices?.[context.material.page.parameters?.[bind]?.of ?? ''] ?? {};
+  const labels = context.payload.app.choices?.[context.payload.page.parameters?.[bind]?.of ?? ''] ?? {};
   const open = context.values[bind];
   return {
     show: 'tabs',

@@ -5,7 +5,7 @@ import type { Connection } from './connection.ts';
 import { SentFileEntity } from './entities.ts';
 
 const day = 24 * 60 * 60 * 1000;
-/** Bytes of an app's files that no record has yet: whoever sends more has to wait. */
+/** Bytes of an app's files that no record has yet: visitors who send more have to wait. */
 const mostLoose = 200_000_000;
 
 export class TypeormSentFileStore implements SentFileStore {

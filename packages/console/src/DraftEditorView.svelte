@@ -4,18 +4,18 @@
   import ParameterList from './ParameterList.svelte';
   import { place } from './place.svelte.ts';
   import ProblemList from './ProblemList.svelte';
-  import { Workshop } from './workshop.svelte.ts';
+  import { DraftEditor } from './draft-editor.svelte.ts';
 
   const { app }: { app: string } = $props();
-  // svelte-ignore state_referenced_locally -- the view is made anew for another app
-  const workshop = new Workshop(app);
-  void workshop.load();
+  // svelte-ignore state_referenced_locally -- another app gets a new view
+  const editor = new DraftEditor(app);
+  void editor.load();
 
-  const definition = $derived(workshop.checked.definition);
-  const compiled = $derived(workshop.checked.compiled);
+  const definition = $derived(editor.checked.definition);
+  const compiled = $derived(editor.checked.compiled);
   const page = $derived(place.text('page') ?? Object.keys(definition?.pages ?? {})[0]);
-  const beyondPages = $derived(workshop.problemsOf(undefined));
-  const errors = $derived(workshop.checked.problems.filter(({ severity }) => severity === 'error').length);
+  const beyondPages = $derived(editor.problemsOf(undefined));
+  const errors = $derived(editor.checked.problems.filter(({ severity }) => severity === 'error').length);
 
   $effect(() => {
     document.title = `${definition?.title ?? app} · Pallmist`;
@@ -25,12 +25,12 @@
     if ((event.ctrlKey || event.metaKey) && event.key === 's') {
       event.preventDefault();
       if (document.activeElement instanceof HTMLElement) document.activeElement.blur();
-      void workshop.save();
+      void editor.save();
     }
   }
 
   function leaving(event: BeforeUnloadEvent) {
-    if (workshop.dirty) event.preventDefault();
+    if (editor.dirty) event.preventDefault();
   }
 </script>
 
@@ -40,31 +40,31 @@
   <a href={place.href('apps')} onclick={(event) => place.follow(event)}>Apps</a>
   <h1>{definition?.title ?? app}</h1>
   <span class="state" role="status">
-    {#if workshop.working}{workshop.working} …
-    {:else if workshop.message}<span class={workshop.message.tone}>{workshop.message.text}</span>
-    {:else if workshop.dirty}not saved{/if}
+    {#if editor.working}{editor.working} …
+    {:else if editor.message}<span class={editor.message.tone}>{editor.message.text}</span>
+    {:else if editor.dirty}not saved{/if}
   </span>
-  {#if workshop.outrun}<button class="plain" onclick={() => workshop.load()}>Take the other draft</button>{/if}
-  {#if workshop.loaded}
-    {#if workshop.dirty}<button class="plain" onclick={() => workshop.revert()}>Undo all</button>{/if}
-    <button class="plain" disabled={!workshop.dirty || workshop.working !== undefined} onclick={() => workshop.save()}>Save draft</button>
-    <button disabled={workshop.working !== undefined || !workshop.loaded} onclick={() => workshop.publish()}>
+  {#if editor.stale}<button class="plain" onclick={() => editor.load()}>Take the other draft</button>{/if}
+  {#if editor.loaded}
+    {#if editor.dirty}<button class="plain" onclick={() => editor.revert()}>Undo all</button>{/if}
+    <button class="plain" disabled={!editor.dirty || editor.working !== undefined} onclick={() => editor.save()}>Save draft</button>
+    <button disabled={editor.working !== undefined || !editor.loaded} onclick={() => editor.publish()}>
       {errors > 0 ? `Publish (${errors} ${errors === 1 ? 'error' : 'errors'})` : 'Publish'}
     </button>
   {/if}
 </header>
 
-{#if !workshop.loaded}
-  <main class="alone"><p>{workshop.message?.text ?? 'Fetching the draft …'}</p></main>
+{#if !editor.loaded}
+  <main class="alone"><p>{editor.message?.text ?? 'Fetching the draft …'}</p></main>
 {:else}
   <div class="benches">
     <aside>
-      <PageList {workshop} current={page} />
-      {#if beyondPages.length > 0}<ProblemList problems={beyondPages} onfix={(patch) => workshop.edit(patch)} />{/if}
+      <PageList {editor} current={page} />
+      {#if beyondPages.length > 0}<ProblemList problems={beyondPages} onfix={(patch) => editor.edit(patch)} />{/if}
     </aside>
     {#if definition && compiled && page !== undefined && definition.pages[page]}
-      <div class="parameters"><ParameterList {workshop} {definition} {page} /></div>
-      <main><LivePreview {workshop} {definition} {compiled} {page} /></main>
+      <div class="parameters"><ParameterList {editor} {definition} {page} /></div>
+      <main><LivePreview {editor} {definition} {compiled} {page} /></main>
     {:else}
       <main>
         <p>

@@ -4,7 +4,7 @@ import { compileApp, mayPublish, patchSource, ProblemError, type CompiledApp, ty
 import { client, explain } from './calls.ts';
 
 /** One app while it is being worked on: the text of its draft, what is wrong in it, and whether it is saved. */
-export class Workshop {
+export class DraftEditor {
   readonly app: string;
   #source = $state('');
   #saved = $state('');
@@ -17,7 +17,7 @@ export class Workshop {
   /** What happened last, for people. */
   message: { tone: 'good' | 'bad'; text: string } | undefined = $state();
   /** The draft was changed elsewhere since it was loaded here. */
-  outrun = $state(false);
+  stale = $state(false);
 
   readonly checked = $derived.by(() => {
     const checked = checkAppFile(this.#source);
@@ -43,7 +43,7 @@ export class Workshop {
       this.#source = this.#saved = draft.source;
       this.revision = draft.revision;
       this.#foundByService = draft.problems as Problem[];
-      this.outrun = false;
+      this.stale = false;
       this.message = undefined;
       this.loaded = true;
     } catch (error) {
@@ -81,7 +81,7 @@ export class Workshop {
       this.message = { tone: 'good', text: `Saved as draft ${String(draft.revision)}.` };
       return true;
     } catch (error) {
-      this.outrun = error instanceof ApiError && error.status === 409;
+      this.stale = error instanceof ApiError && error.status === 409;
       this.message = { tone: 'bad', text: explain(error) };
       return false;
     } finally {

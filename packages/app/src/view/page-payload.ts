@@ -49,14 +49,14 @@ export type AppPart = Pick<
   signIn?: { page: string; reasons: Partial<Record<Reason, string>>; byMail?: true };
 };
 
-/** The page of the app that one came from. */
+/** The page of the app that the visitor came from. */
 export interface PreviousPage {
   page: string;
   address: string;
 }
 
 /** What a page depends on beside its address: who asks, when, and how they came. */
-export interface Circumstances {
+export interface RequestContext {
   person?: Person;
   /** Today's date in the app's time zone, YYYY-MM-DD, as the service had it. */
   today: string;
@@ -74,7 +74,7 @@ export interface FormState {
 }
 
 /** Everything that one page is made from. It is plain JSON: the service makes it, the browser takes it over. */
-export interface PageMaterial extends Circumstances {
+export interface PagePayload extends RequestContext {
   app: AppPart;
   name: string;
   page: PageDefinition;
