@@ -139,3 +139,27 @@ describe('what is read', () => {
     expect(await house()).toEqual({ code: 'fern', name: 'Fern House' });
   });
 });
+
+it('turns to any page of a long list, whatever was read before, what has no value and what is equal included', async () => {
+  const long: PlainRecord[] = Array.from({ length: 3000 }, (_, index) => ({
+    code: `L-${String(index).padStart(4, '0')}`,
+    ...(index % 5 === 0 ? {} : { name: `n${String((index * 37) % 60)}` }),
+    ...(index % 7 === 0 ? {} : { height: (index * 13) % 40 }),
+    alive: index % 3 === 0,
+  }));
+  await store.records.prepare('long', collections);
+  const staged = await store.records.stage('long', collections, 'plants');
+  await staged.add(long);
+  await store.records.take(staged, false);
+  const up = { field: 'name', descending: false };
+  const down = { field: 'height', descending: true };
+  for (const sort of [[], [up], [down], [{ ...up, descending: true }], [up, down]]) {
+    const read = (page: number, size: number): PlannedRead => ({ from: 'plants', where: [], sort, page, size, nothing: false });
+    const codesOf = async (page: number, size: number) =>
+      (await store.records.read('long', collections, read(page, size), { code: {} })).rows.map(({ code }) => code);
+    const all = (await Promise.all([1, 2, 3, 4, 5, 6].map((page) => codesOf(page, 500)))).flat();
+    expect(new Set(all).size).toBe(3000);
+    for (const page of [100, 30, 101, 99, 100, 119, 120, 95, 29, 121, 60])
+      expect(await codesOf(page, 25), `page ${String(page)} of ${JSON.stringify(sort)}`).toEqual(all.slice((page - 1) * 25, page * 25));
+  }
+});

@@ -1,6 +1,7 @@
 import type { FieldDefinition, FieldTree, PlainRecord, PlannedRead, ReadData, RecordData, ValueCount } from '@pallmist/app';
 import type { EntityManager, ObjectLiteral, SelectQueryBuilder } from 'typeorm';
 import type { Collections, RecordOption, RecordSpace } from '../records.ts';
+import { ListPlaces, type ListPlace } from './list-places.ts';
 import { conditionTexts, orderOf, type ConditionTexts, type OrderedColumn } from './record-conditions.ts';
 import type { RecordTableShape, RecordTables } from './record-tables.ts';
 import { valueOf } from './record-values.ts';
@@ -111,28 +112,62 @@ export class RecordReader {
     if (offset >= total) return found;
     const wanted = this.#wanted(shape, definition.fields, definition.keyField, fields);
     const order = orderOf(shape, definition.fields, read.sort);
-    const rows = await this.#page(shape, conditions, order, { limit: read.size, offset }, wanted);
+    const page = { limit: Math.min(read.size, total - offset), offset };
+    const rows = await (offset < deepFrom
+      ? this.#page(shape, conditions, order, page, wanted)
+      : this.#deepPage(space, shape, conditions, order, page, wanted));
     return { ...found, rows: await this.#resolve(space, collections, read.from, rows.map(wanted.record), fields) };
   }
 
-  #page(
+  #page(shape: RecordTableShape, { texts, values }: ConditionTexts, order: OrderedColumn[], page: Page, wanted: Wanted) {
+    const name = `page ${shape.name} ${texts.join(' & ')} ${JSON.stringify(order)} ${wanted.shape}`;
+    return this.#queries.rows<Row>(this.#manager, name, { ...values, ...page }, (manager) =>
+      pageOf(wanted.select(begin(manager), shape), texts, order),
+    );
+  }
+
+  /**
+   * A page far on in a list: its ids are walked to in the index alone, from the nearest place that is known, and only its own
+   * records are read.
+   */
+  async #deepPage(
+    space: RecordSpace,
     shape: RecordTableShape,
     { texts, values }: ConditionTexts,
     order: OrderedColumn[],
-    page: { limit: number; offset: number },
+    page: Page,
     wanted: Wanted,
-  ) {
-    const deep = page.offset >= deepFrom;
-    const name = `page ${shape.name} ${texts.join(' & ')} ${JSON.stringify(order)} ${wanted.shape} ${String(deep)}`;
-    const filtered = (builder: Builder) => {
-      for (const text of texts) builder.andWhere(text);
-      return ordered(builder, order).limit(boundPage.limit).offset(boundPage.offset);
-    };
-    return this.#queries.rows<Row>(this.#manager, name, { ...values, ...page }, (manager) => {
-      if (!deep) return filtered(wanted.select(begin(manager), shape));
-      // The ids of the page are walked to in the index alone; only its own records are read.
-      const ids = filtered(begin(manager).select('r.id', 'id').from(shape.name, 'r')).getQuery();
-      return ordered(wanted.select(begin(manager), shape).innerJoin(`(${ids})`, 'p', 'p.id = r.id'), order);
+  ): Promise<Row[]> {
+    const list = `${shape.name} ${texts.join(' & ')} ${JSON.stringify(order)}`;
+    const places = await this.#remember(space, `places ${list} ${JSON.stringify(values)}`, () => Promise.resolve(new ListPlaces()));
+    // Places are compared as a whole, which needs one direction.
+    const place = order.every(({ direction }) => direction === order[0]?.direction) ? places.before(page.offset) : undefined;
+    const rows = await this.#walk(shape, texts, values, order, page, wanted, place);
+    // What has no value stands at the end and is not found by comparing.
+    const found = rows.length === page.limit || place === undefined ? rows : await this.#walk(shape, texts, values, order, page, wanted);
+    const begins = order.map((_, index) => found[0]?.[`o${String(index)}`] as Bound | undefined);
+    if (begins.every((value) => value !== undefined && value !== null)) places.add({ offset: page.offset, values: begins });
+    return found;
+  }
+
+  #walk(
+    shape: RecordTableShape,
+    texts: readonly string[],
+    values: Values,
+    order: OrderedColumn[],
+    page: Page,
+    wanted: Wanted,
+    place?: ListPlace,
+  ): Promise<Row[]> {
+    const name = `deep ${shape.name} ${texts.join(' & ')} ${JSON.stringify(order)} ${wanted.shape} ${String(place !== undefined)}`;
+    const from = Object.fromEntries((place?.values ?? []).map((value, index): [string, Bound] => [`o${String(index)}`, value]));
+    const bound = { ...values, ...from, limit: page.limit, offset: page.offset - (place?.offset ?? 0) };
+    return this.#queries.rows<Row>(this.#manager, name, bound, (manager) => {
+      const from = place === undefined ? [] : [fromPlace(order)];
+      const ids = pageOf(begin(manager).select('r.id', 'id').from(shape.name, 'r'), [...texts, ...from], order).getQuery();
+      const selected = wanted.select(begin(manager), shape);
+      for (const [index, { column }] of order.entries()) selected.addSelect(`r.${column}`, `o${String(index)}`);
+      return ordered(selected.innerJoin(`(${ids})`, 'p', 'p.id = r.id'), order);
     });
   }
 
@@ -314,6 +349,24 @@ interface Wanted {
   shape: string;
   select: (builder: Builder, shape: RecordTableShape) => Builder;
   record: (row: Row) => RecordData;
+}
+
+interface Page {
+  limit: number;
+  offset: number;
+}
+
+/** A page of what a builder selects; `limit` and `offset` are bound. */
+function pageOf(builder: Builder, texts: readonly string[], order: readonly OrderedColumn[]): Builder {
+  for (const text of texts) builder.andWhere(text);
+  return ordered(builder, order).limit(boundPage.limit).offset(boundPage.offset);
+}
+
+/** From a place of the list on, its own row among the rows. */
+function fromPlace(order: readonly OrderedColumn[]): string {
+  const columns = order.map(({ column }) => `r.${column}`).join(', ');
+  const values = order.map((_, index) => `:o${String(index)}`).join(', ');
+  return `(${columns}) ${order[0]?.direction === 'DESC' ? '<=' : '>='} (${values})`;
 }
 
 function ordered(builder: Builder, order: readonly OrderedColumn[]): Builder {
