@@ -2,6 +2,7 @@
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { parse, stringify } from 'yaml';
 import { errorClasses, problemCodes } from './problem-codes.mjs';
+import { operations } from '../packages/api/dist/index.js';
 import { appFileJsonSchema, compileApp, componentKinds, readAddress } from '../packages/app/dist/index.js';
 
 const { types, choices, collections } = parse(
@@ -59,6 +60,14 @@ const file = new URL('../docs/parameters.md', import.meta.url);
 const marks = ['<!-- types, made by npm run docs -->', '<!-- end of types -->'];
 const before = readFileSync(file, 'utf8');
 const after = `${before.split(marks[0])[0]}${marks[0]}\n\n${sections.join('\n\n')}\n\n${marks[1]}${before.split(marks[1])[1]}`;
+const httpFile = new URL('../docs/http.md', import.meta.url);
+const httpMarks = ['<!-- operations, made by npm run docs -->', '<!-- end of operations -->'];
+const httpBefore = readFileSync(httpFile, 'utf8');
+const operationRows = Object.values(operations).map(
+  ({ method, path, summary, access }) =>
+    `| ${code(`${method.toUpperCase()} ${path}`)} | ${access === 'owner' ? 'owner' : 'everyone'} | ${summary} |`,
+);
+const http = `${httpBefore.split(httpMarks[0])[0]}${httpMarks[0]}\n\n| operation | for | |\n|---|---|---|\n${operationRows.join('\n')}\n\n${httpMarks[1]}${httpBefore.split(httpMarks[1])[1]}`;
 const schemaFile = new URL('../docs/app-file.schema.json', import.meta.url);
 const schema = JSON.stringify(appFileJsonSchema(), null, 2) + '\n';
 const problemsFile = new URL('../docs/problems.md', import.meta.url);
@@ -150,6 +159,7 @@ function stray() {
 const made = new Map([
   [file, after],
   [schemaFile, schema],
+  [httpFile, http],
   [problemsFile, problems],
   [componentsFile, components],
 ]);

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { parse } from 'yaml';
 import { checkAppFile, fixSource, patchSource } from '../src/index.ts';
 
 /** An app file as it was written before its keys had today's names. */
@@ -104,5 +105,25 @@ describe('an app file with former keys', () => {
       '/pages/home/parameters/q/ifWrong',
       1 + former.split('\n').findIndex((line) => line.includes('otherwise')),
     ]);
+  });
+});
+
+describe('a change of words alone', () => {
+  const source = `pallmist: 1  # one\napp: 'x'\ntitle: "X"\nmount: /x\nchoices: {a: {one: One,   two: 'Two'}}\n\n\npages:\n  home:   {title: Home, address: /, content: [{show: text,text: Hi}] }\n`;
+
+  it.each([
+    [{ op: 'replace', path: '/app', value: "it's" }, "app: 'x'", "app: 'it''s'"],
+    [{ op: 'replace', path: '/title', value: 'Y "Z"' }, 'title: "X"', 'title: "Y \\"Z\\""'],
+    [{ op: 'replace', path: '/mount', value: '/y: #' }, 'mount: /x', 'mount: "/y: #"'],
+    [{ op: 'replace', path: '/choices/a/one', value: 'true' }, 'one: One', 'one: "true"'],
+    [{ op: 'replace', path: '/pages/home/content/0/text', value: 'Hello there' }, 'text: Hi', 'text: Hello there'],
+    [{ op: 'move', from: '/choices/a/one', path: '/choices/a/first' }, '{one: One', '{first: One'],
+  ] as const)('%j leaves the rest of the file as it was', (operation, before, after) => {
+    expect(patchSource(source, [operation])).toBe(source.replace(before, () => after));
+  });
+
+  it('and any other change keeps what it means', () => {
+    const changed = patchSource(source, [{ op: 'add', path: '/choices/a/three', value: 'Three' }]);
+    expect(parse(changed)).toEqual({ ...(parse(source) as object), choices: { a: { one: 'One', two: 'Two', three: 'Three' } } });
   });
 });

@@ -23,7 +23,7 @@ import { describeProblems } from './problems.ts';
 /** Runs one command line. @returns the exit status */
 export async function run(words: readonly string[]): Promise<number> {
   const program = new Command('pallmist')
-    .description('Keeps what a page shows in its address: reads and writes addresses, checks and publishes apps, serves them.')
+    .description('Pallmist keeps the state of a page in its address. Reads and writes addresses; checks, publishes and serves apps.')
     .helpCommand('help [command]', 'Show the help of a command')
     .helpOption('-h, --help', 'Show this help')
     .showHelpAfterError('(pallmist --help shows what there is)')

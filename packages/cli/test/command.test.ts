@@ -126,6 +126,30 @@ describe('pallmist check, push and publish', () => {
     expect((await pallmist(['check', file])).out).toContain('no problems');
   });
 
+  it.each(['--fix', '--mend'])('rewrite the keys of older files, by %s', async (option) => {
+    const file = join(folder, 'older.yaml');
+    writeFileSync(file, readFileSync(demoFile, 'utf8').replace('keyField: code', 'key: code').replace('titleField: name', 'title: name'));
+    const before = await pallmist(['check', file, '--json']);
+    expect((JSON.parse(before.out) as { problems: { code: string }[] }).problems.map(({ code }) => code)).toEqual([
+      'former-key',
+      'former-key',
+    ]);
+    expect((await pallmist(['check', file, option])).status).toBe(0);
+    expect(readFileSync(file, 'utf8')).toBe(readFileSync(demoFile, 'utf8'));
+  });
+
+  it('renames a parameter everywhere, and old addresses keep working', async () => {
+    const file = join(folder, 'renamed.yaml');
+    writeFileSync(file, readFileSync(demoFile, 'utf8'));
+    const { out } = await pallmist(['rename', file, 'parameter', 'specimens.q', 'words', '--json']);
+    expect((JSON.parse(out) as { patch: unknown[] }).patch.length).toBeGreaterThan(4);
+    expect((await pallmist(['check', file])).out).toContain('no problems');
+    const reading = await pallmist(['read', '/garden/specimens?q=fern', '--file', file, '--json']);
+    expect(JSON.parse(reading.out)).toMatchObject({ values: { words: 'fern' }, former: true });
+    const none = await pallmist(['rename', file, 'parameter', 'specimens.nothing', 'x']);
+    expect([none.status, none.err]).toEqual([1, expect.stringMatching(/nothing/)]);
+  });
+
   it('publish a fixed draft', async () => {
     expect((await pallmist(['push', demoFile, '--with-data', '--json'])).status).toBe(0);
     expect((await pallmist(['publish', 'quillmoor'])).out).toMatch(/edition 2 is served at http.*\/garden/);
@@ -240,5 +264,39 @@ describe('what an owner does beside building', () => {
     await form('/garden/membership', { '~form': 'join', name: 'Bo', mail: 'bo@quillmoor.example', kind: 'friend' }, { cookie });
     await fetch(`${base}/garden?via=newsletter`, { redirect: 'manual' });
     expect((await pallmist(['visits', 'quillmoor'])).out).toMatch(/ +came +forms sent\nvia=leaflet-26 +1 +1\nvia=newsletter +1 +0\n/);
+  });
+
+  it('exports the records of a collection and imports them again', async () => {
+    const file = join(folder, 'zones.csv');
+    const told = await pallmist(['records', 'export', 'quillmoor', 'zones', file]);
+    expect([told.status, told.out]).toEqual([0, expect.stringContaining(file)]);
+    const csv = readFileSync(file, 'utf8');
+    const lines = csv.trim().split(/\r?\n/);
+    expect(lines.length).toBeGreaterThan(12);
+    const asJson = await pallmist(['records', 'export', 'quillmoor', 'zones', '--format', 'json']);
+    expect(JSON.parse(asJson.out)).toHaveLength(lines.length - 1);
+
+    writeFileSync(file, `${lines[0] ?? ''}\nno-such,thing,here,at,all,and,more\n`);
+    const wrong = await pallmist(['records', 'import', 'quillmoor', 'zones', file]);
+    expect([wrong.status, wrong.err]).toEqual([1, expect.stringMatching(/line 2|columns|fields/i)]);
+    writeFileSync(file, csv);
+    expect((await pallmist(['records', 'import', 'quillmoor', 'zones', file])).status).toBe(0);
+    expect((await pallmist(['records', 'export', 'quillmoor', 'zones'])).out).toBe(csv);
+    expect((await pallmist(['records', 'import', 'quillmoor', 'nowhere', file])).err).toMatch(/nowhere/);
+  });
+
+  it('ends a person’s access, and the console’s sessions', async () => {
+    await pallmist(['people', 'quillmoor', 'guest', '--name', 'Guest'], 'a-long-password');
+    const logins = async () => (await json<{ people: { login: string }[] }>(['people', 'quillmoor'])).people.map(({ login }) => login);
+    expect(await logins()).toContain('guest');
+    expect((await pallmist(['people', 'quillmoor', 'guest', '--remove'])).status).toBe(0);
+    expect(await logins()).not.toContain('guest');
+    expect((await pallmist(['access', '--end-sessions'])).status).toBe(0);
+    expect((await pallmist(['access'])).status).toBe(2);
+  });
+
+  it('prints a stable code with each error, for programs', async () => {
+    const failed = await pallmist(['read', '/x', '--app', 'a', '--service', 'http://127.0.0.1:9', '--json']);
+    expect([failed.status, JSON.parse(failed.out)]).toEqual([3, { error: expect.any(String) as string, code: 'service-not-reached' }]);
   });
 });

@@ -1,5 +1,6 @@
 import { isCollection, isMap, isNode, isScalar, parseDocument, type Document, type Scalar } from 'yaml';
 import { modernize } from './former-keys.ts';
+import { TextEdits } from './text-edits.ts';
 import { fromPointer, type PatchOperation, type Problem, ProblemError } from '@pallmist/address/declare';
 
 /**
@@ -10,16 +11,18 @@ import { fromPointer, type PatchOperation, type Problem, ProblemError } from '@p
 export function patchSource(text: string, operations: readonly PatchOperation[]): string {
   const document = parseDocument(text);
   if (document.errors.length > 0) fail('yaml-syntax', 'The file is not well-formed YAML, so it cannot be changed here.', '');
-  for (const operation of modernize(document.toJS()).operations) apply(document, operation, '');
-  for (const [index, operation] of operations.entries()) apply(document, operation, `/${String(index)}`);
-  return document.toString({ lineWidth: 120 });
+  const edits = new TextEdits(text);
+  for (const operation of modernize(document.toJS()).operations) apply(document, operation, '', edits);
+  for (const [index, operation] of operations.entries()) apply(document, operation, `/${String(index)}`, edits);
+  return edits.result() ?? document.toString({ lineWidth: 120 });
 }
 
-function apply(document: Document, operation: PatchOperation, place: string): void {
+function apply(document: Document, operation: PatchOperation, place: string, edits: TextEdits): void {
   const path = keysOf(document, operation.path);
   if (path.length === 0) fail('patch-root', 'A patch of the whole file is not supported; send the file instead.', place);
   switch (operation.op) {
     case 'add': {
+      edits.giveUp();
       const parent: unknown = document.getIn(path.slice(0, -1), true);
       if (!isCollection(parent)) fail('patch-parent', `There is nothing at ${operation.path} to add to.`, place);
       const last = path.at(-1);
@@ -30,9 +33,11 @@ function apply(document: Document, operation: PatchOperation, place: string): vo
     }
     case 'replace':
       if (!document.hasIn(path)) fail('patch-missing', `There is nothing at ${operation.path} to replace.`, place);
+      edits.replaceScalar(document.getIn(path, true), operation.value);
       replaceAt(document, path, operation.value);
       break;
     case 'remove':
+      edits.giveUp();
       if (!document.deleteIn(path)) fail('patch-missing', `There is nothing at ${operation.path} to remove.`, place);
       break;
     case 'test': {
@@ -46,7 +51,8 @@ function apply(document: Document, operation: PatchOperation, place: string): vo
       const from = keysOf(document, operation.from);
       const node: unknown = document.getIn(from, true);
       if (node === undefined) fail('patch-missing', `There is nothing at ${operation.from}.`, place);
-      if (operation.op === 'move' && renamedInPlace(document, from, path)) break;
+      if (operation.op === 'move' && renamedInPlace(document, from, path, edits)) break;
+      edits.giveUp();
       const copy = operation.op === 'copy' ? (node as { clone(): unknown }).clone() : node;
       if (operation.op === 'move') document.deleteIn(from);
       document.setIn(path, copy);
@@ -66,11 +72,17 @@ function replaceAt(document: Document, path: readonly (string | number)[], value
 }
 
 /** A move within one map is a new name for a key, which keeps its place and its comments. */
-function renamedInPlace(document: Document, from: readonly (string | number)[], to: readonly (string | number)[]): boolean {
+function renamedInPlace(
+  document: Document,
+  from: readonly (string | number)[],
+  to: readonly (string | number)[],
+  edits: TextEdits,
+): boolean {
   if (from.length !== to.length || from.slice(0, -1).some((key, index) => key !== to[index])) return false;
   const parent: unknown = from.length === 1 ? document.contents : document.getIn(from.slice(0, -1), true);
   const pair = isMap(parent) ? parent.items.find((item) => isScalar(item.key) && item.key.value === from.at(-1)) : undefined;
   if (!pair || (isMap(parent) && parent.has(to.at(-1)))) return false;
+  edits.replaceScalar(pair.key, to.at(-1));
   (pair.key as Scalar).value = to.at(-1);
   return true;
 }

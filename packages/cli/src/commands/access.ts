@@ -5,9 +5,9 @@ import { clientFor, withService, type ServiceOptions } from '../target.ts';
 
 export function addAccess(program: Command): void {
   withService(program.command('access'))
-    .description('Close the console in every browser, or renew the owner’s token, when a machine was lost or a token was seen.')
-    .option('--end-sessions', 'Close the console in every browser')
-    .option('--renew-token', 'Make a new owner’s token; the one before is void at once')
+    .description('End all console sessions or replace the owner’s token, for example after a machine is lost.')
+    .option('--end-sessions', 'End all console sessions')
+    .option('--renew-token', 'Replace the owner’s token; the old token stops working at once')
     .addHelpText('after', '\nExamples:\n  pallmist access --end-sessions\n  pallmist access --renew-token')
     .action(async (options: ServiceOptions & { endSessions?: boolean; renewToken?: boolean }) => {
       if (options.endSessions !== true && options.renewToken !== true)

@@ -8,8 +8,8 @@ import { clientFor, readFile, withService, type ServiceOptions } from '../target
 
 export function addCheck(program: Command): void {
   withService(program.command('check').argument('[file]', 'An app file'))
-    .description('Find everything that is wrong in an app file, or in the draft that a service has.')
-    .option('--app <name>', 'Check the draft of this app in the service')
+    .description('Find everything that is wrong in an app file or in a draft.')
+    .option('--app <name>', 'Check the draft of this app')
     .option('--fix', 'Fix what can be fixed in the file, rewrite keys of older files, and check again')
     .addOption(new Option('--mend', 'The former name of --fix').hideHelp())
     .addHelpText(

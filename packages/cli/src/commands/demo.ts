@@ -19,8 +19,8 @@ const keepers = [
 
 export function addDemo(program: Command): void {
   withServeOptions(program.command('demo'))
-    .description('Serve Quillmoor Glasshouses, an invented botanic garden, to try Pallmist on.')
-    .option('--fresh', 'Put the demo back as it was at first')
+    .description('Serve the demo app: Quillmoor Glasshouses, an invented botanic garden.')
+    .option('--fresh', 'Reset the demo')
     .addHelpText('after', '\nExamples:\n  pallmist demo\n  pallmist demo --fresh --data /tmp/quillmoor')
     .action(async (options: ServeOptions & { fresh?: boolean }) => {
       if (!existsSync(appFile)) throw new CommandError(exit.usage, 'The demo’s app file is not here; the demo runs from the repository.');

@@ -5,9 +5,9 @@ import { clientFor, withService, type ServiceOptions } from '../target.ts';
 
 export function addKeys(program: Command): void {
   withService(program.command('keys'))
-    .description('List the keys that seal values in addresses; make a new one; forget an old one.')
-    .option('--rotate', 'Make a new key, which seals from now on; the older ones still open what they have sealed')
-    .option('--forget <id>', 'Forget an older key: every address that it has sealed is void')
+    .description('List, create or forget the keys that seal values in addresses.')
+    .option('--rotate', 'Create a key for new values; older keys still open the values that they sealed')
+    .option('--forget <id>', 'Forget an older key; addresses with values that it sealed stop working')
     .addHelpText('after', '\nExamples:\n  pallmist keys\n  pallmist keys --rotate\n  pallmist keys --forget 3f9a0c11d2e4')
     .action(async (options: ServiceOptions & { rotate?: boolean; forget?: string }) => {
       if (options.rotate === true && options.forget !== undefined)

@@ -13,11 +13,11 @@ interface PeopleOptions extends ServiceOptions {
 
 export function addPeople(program: Command): void {
   withService(program.command('people').argument('<app>', 'Name of the app').argument('[login]', 'Login name of a person'))
-    .description('List the people who may sign in to an app; let a person in or give them a new password; remove a person.')
-    .option('--name <name>', 'Their name as the pages show it; the login name when left out')
-    .option('--mail <address>', 'Where links go that let them in without the password')
-    .option('--role <role...>', 'Roles they have')
-    .option('--remove', 'Let the person sign in no more; their sessions end')
+    .description('List the people who can sign in to an app; add a person or set a new password; remove a person.')
+    .option('--name <name>', 'Name that the pages show (default: the login name)')
+    .option('--mail <address>', 'Mail address for links that sign the person in without a password')
+    .option('--role <role...>', 'Roles of the person')
+    .option('--remove', 'Remove the person and end their sessions')
     .addHelpText(
       'after',
       '\nExamples:\n  pallmist people quillmoor\n  pallmist people quillmoor ansa --name "Ansa Wetherel" < password.txt\n  pallmist people quillmoor ansa --remove\nWith a login name the password is read from standard input. A new password ends the sessions of the person.',

@@ -4,7 +4,7 @@ import { clientFor, withService, type ServiceOptions } from '../target.ts';
 
 export function addPublish(program: Command): void {
   withService(program.command('publish').argument('<app>', 'Name of the app'))
-    .description('Publish the draft as a new edition; refused with the problems if it has errors.')
+    .description('Publish the draft as a new edition. Fails and lists the problems if the draft has errors.')
     .addHelpText('after', '\nExample:\n  pallmist publish quillmoor')
     .action(async (app: string, options: ServiceOptions) => {
       const published = await clientFor(options).call('publish', { app }, {});

@@ -11,7 +11,7 @@ import { clientFor, readFile, withService, type ServiceOptions } from '../target
 
 export function addPush(program: Command): void {
   withService(program.command('push').argument('<file>', 'An app file'))
-    .description('Put an app file in the place of the service’s draft. A new app is made.')
+    .description('Replace the draft in the service with an app file. Creates the app if it is new.')
     .option(
       '--with-data',
       'Also put the records of the CSV files in the folder “data” beside the app file, and the images of the folder “images”, in place; refused where records would be lost',

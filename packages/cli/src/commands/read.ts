@@ -10,9 +10,9 @@ type ReadingTold = AnswerOf<'readAddress'>;
 
 export function addRead(program: Command): void {
   withService(program.command('read').argument('<address>', 'A path with query, or a whole URL'))
-    .description('Say how an address is read: its page, each value, where it came from, what is wrong.')
-    .option('--file <file>', 'Read it by this app file')
-    .option('--app <name>', 'Read it by the published app of the service')
+    .description('Show how an address is read: its page, and the origin and problems of each value.')
+    .option('--file <file>', 'Use this app file')
+    .option('--app <name>', 'Use the published app of the service')
     .addHelpText(
       'after',
       '\nExamples:\n  pallmist read "/garden/specimens/QM-0412?tab=care" --file app.yaml\n  pallmist read "/garden/specimens?q=fern&page=2" --app quillmoor --json',

@@ -16,7 +16,7 @@ const formatOf = (file: string | undefined, given: string | undefined): Format =
 };
 
 export function addRecords(program: Command): void {
-  const records = program.command('records').description('Bring the records of a collection in, or write them out.');
+  const records = program.command('records').description('Import or export the records of a collection.');
   withService(
     records
       .command('export')
@@ -24,8 +24,8 @@ export function addRecords(program: Command): void {
       .argument('<collection>', 'Name of the collection')
       .argument('[file]', 'Where to write them; standard output when left out'),
   )
-    .description('Write the records of a collection as CSV or JSON.')
-    .option('--format <format>', 'csv or json; by the ending of the file when left out')
+    .description('Export the records of a collection as CSV or JSON.')
+    .option('--format <format>', 'csv or json (default: by the file’s extension)')
     .addHelpText(
       'after',
       '\nExamples:\n  pallmist records export quillmoor specimens specimens.csv\n  pallmist records export quillmoor specimens --format json | jq length',
@@ -46,10 +46,10 @@ export function addRecords(program: Command): void {
       .argument('<collection>', 'Name of the collection')
       .argument('<file>', 'A CSV file, or JSON with a record a line'),
   )
-    .description('Add the records of a file to a collection, and change those that have the same key.')
-    .option('--format <format>', 'csv or json; by the ending of the file when left out')
-    .option('--all', 'The file has all records: those that it does not have are removed')
-    .option('--replace', 'With --all: remove and overwrite records although people have written them, after an export beside the database')
+    .description('Add the records of a file to a collection, and update those with the same key.')
+    .option('--format <format>', 'csv or json (default: by the file’s extension)')
+    .option('--all', 'The file has all records: remove those that it does not have')
+    .option('--replace', 'With --all: also remove and overwrite records that people have written, after an export')
     .addHelpText(
       'after',
       '\nExamples:\n  pallmist records import quillmoor specimens new-specimens.csv\n  pallmist records import quillmoor specimens specimens.csv --all',

@@ -43,9 +43,9 @@ export function addRename(program: Command): void {
     .argument('<from>', 'PAGE, PAGE.PARAMETER or LIST.VALUE; for an address its page')
     .argument('<to>', 'The new name; for an address the new template')
     .description(
-      'Rename a page, a parameter or a choice everywhere in an app file, or give a page another address. Old addresses go on to work.',
+      'Rename a page, a parameter or a choice everywhere in an app file, or give a page another address. Old addresses keep working.',
     )
-    .option('--forget', 'Let addresses with the old name lead nowhere')
+    .option('--forget', 'Do not keep old addresses working')
     .option('--json', 'Print JSON for programs')
     .addHelpText(
       'after',
@@ -64,7 +64,7 @@ export function addRename(program: Command): void {
         throw new CommandError(exit.problems, `There is no ${what} “${from}”, or “${to}” is taken. Nothing is changed.`);
       writeFileSync(file, patchSource(source, patch));
       print(options.json, { patch }, () => [
-        `${from} is ${to} now, in ${String(patch.length)} places.${options.forget === true ? ' Addresses with the old name lead nowhere from the next edition on.' : ' Addresses with the old name go on to work.'}`,
+        `${from} is ${to} now, in ${String(patch.length)} places.${options.forget === true ? ' Addresses with the old name stop working with the next edition.' : ' Addresses with the old name keep working.'}`,
       ]);
     });
 }

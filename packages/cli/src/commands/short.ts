@@ -10,8 +10,8 @@ interface ShortOptions extends ServiceOptions {
 
 export function addShort(program: Command): void {
   withService(program.command('short').argument('<app>', 'Name of the app').argument('[address]', 'The address to make a short one for'))
-    .description('List an app’s short addresses; make one; withdraw one.')
-    .option('--days <days>', 'How long it leads anywhere; for ever when left out')
+    .description('List, create or withdraw an app’s short addresses.')
+    .option('--days <days>', 'Days until it expires (default: never)')
     .option('--withdraw <code>', 'Withdraw the short address with this code')
     .addHelpText(
       'after',

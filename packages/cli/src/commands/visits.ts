@@ -4,7 +4,7 @@ import { clientFor, withService, type ServiceOptions } from '../target.ts';
 
 export function addVisits(program: Command): void {
   withService(program.command('visits').argument('<app>', 'Name of the app'))
-    .description('How many came to an app, and how many sent a form, by what they came with: a campaign, a leaflet’s code.')
+    .description('Count visits to an app, and forms sent, by the values that visits began with, such as a campaign.')
     .addHelpText('after', '\nExample:\n  pallmist visits quillmoor')
     .action(async (app: string, options: ServiceOptions) => {
       const answer = await clientFor(options).call('listVisits', { app }, undefined);

@@ -8,9 +8,9 @@ import { appInFile, clientFor, withService, type ServiceOptions } from '../targe
 export function addWrite(program: Command): void {
   withService(program.command('write').argument('<page>', 'Name of the page').argument('[values...]', 'Its values, each as name=value'))
     .description('Write the address of a page with values for its parameters.')
-    .option('--file <file>', 'Write it by this app file')
-    .option('--app <name>', 'Write it by the published app of the service')
-    .option('--sharing', 'Leave out what is not for sharing')
+    .option('--file <file>', 'Use this app file')
+    .option('--app <name>', 'Use the published app of the service')
+    .option('--sharing', 'Leave out parameters that are not for sharing')
     .addHelpText(
       'after',
       '\nExamples:\n  pallmist write specimen specimen=QM-0412 tab=care --file app.yaml\n  pallmist write specimens "q=café & rose" sort=-name --app quillmoor',
