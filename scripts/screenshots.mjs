@@ -60,6 +60,7 @@ await shoot('garden-wrong-value', '/garden/specimens?health=thriv&page=0');
 await shoot('garden-unknown-record', '/garden/specimens/QM-9999');
 await shoot('garden-note', '/garden/specimens/QM-0412?tab=notes&note=N-0441');
 await shoot('garden-label', '/garden/labels/QM-0412?lang=de');
+await shoot('garden-numbers', '/garden/numbers?house=palm');
 await shoot('garden-edit', '/garden/sign-in', signInAndEdit);
 await shoot('console', consoleLink, async (page) => {
   await page.waitForSelector('main h2');
