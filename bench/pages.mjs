@@ -158,7 +158,7 @@ function sizes() {
   const plain = weigh(start);
   return {
     plain: kilobytes(plain),
-    forms: kilobytes([...plain, ...weigh(dynamic('forms')), ...weigh(dynamic('seldom'))]),
+    forms: kilobytes([...plain, ...weigh(dynamic('form-components')), ...weigh(dynamic('lazy-components'))]),
     cel: kilobytes([...plain, ...weigh(dynamic('cel'))]),
     packed: kilobytes([...plain, ...weigh(dynamic('packed'))]),
   };

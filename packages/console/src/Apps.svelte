@@ -50,7 +50,7 @@
             </div>
             <div>
               <dt>Visits</dt>
-              <dd><a href={place.href('visits', { app: app.app })} onclick={(event) => place.follow(event)}>Show</a></dd>
+              <dd><a href={place.href('visits', { app: app.app })} onclick={(event) => place.follow(event)}>Visits</a></dd>
             </div>
             <div>
               <dt>Check</dt>
