@@ -1,4 +1,5 @@
 import type { PagePayload } from '@pallmist/app/view';
+import { payloadJson } from './payload-json.ts';
 import { partsFor, type Part } from './parts.ts';
 
 /** The files that a browser loads beside a page, as paths. */
@@ -75,7 +76,7 @@ export function assembleDocument({ title, body, assets, payload, canonical, lang
   const takeover =
     payload === undefined
       ? ''
-      : `<script type="application/json" id="payload">${JSON.stringify(payload).replaceAll('<', '\\u003c')}</script>` +
+      : `<script type="application/json" id="payload">${payloadJson(payload)}</script>` +
         `<script type="module" src="${escape(assets.script)}"></script>`;
   return (
     `<!doctype html><html lang="${escape(language)}"><head><meta charset="utf-8">` +

@@ -27,13 +27,19 @@ export async function loadRecords(
   return { records, missing };
 }
 
+/** What is loaded of lists beyond their rows: what there is to choose from, and the fields by which rows are counted. */
+export interface ListSources {
+  options: readonly OptionSource[];
+  counted: Readonly<Record<string, readonly string[]>>;
+}
+
 /** Carries out a page's reads, and lists what there is to choose from. */
 export async function loadLists(
   store: RecordStore,
   space: RecordSpace,
   { collections = {} }: AppDefinition,
   plan: LoadPlan,
-  { sources, counted }: { sources: readonly OptionSource[]; counted: Readonly<Record<string, string[]>> },
+  { options: sources, counted }: ListSources,
   fields: PageFields,
 ): Promise<Pick<PageData, 'rows' | 'options'>> {
   const rows: PageData['rows'] = {};

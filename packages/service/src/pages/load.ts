@@ -27,7 +27,7 @@ import type { HostedApp } from '../apps/hosted-app.ts';
 import type { AppCookies } from '../http/cookies.ts';
 import type { Sealer } from '../seals/sealer.ts';
 import type { Store } from '../store/store.ts';
-import { loadLists, loadRecords, recordSpace, type MissingRecord } from './load-data.ts';
+import { loadLists, loadRecords, recordSpace, type MissingRecord, type ListSources } from './load-data.ts';
 import { missingMessage } from './messages.ts';
 import { says, tools, type Admitted, type Loaded, type Step } from './steps.ts';
 
@@ -38,6 +38,15 @@ function serviceFields({ definition }: HostedApp, page: PageDefinition): PageFie
   let fields = fieldsOfPages.get(page);
   if (fields === undefined) fieldsOfPages.set(page, (fields = fieldsOn(definition, page, 'service')));
   return fields;
+}
+
+const listsOfPages = new WeakMap<PageDefinition, ListSources>();
+
+/** What is loaded of lists beyond their rows; the same for every request. */
+function listSources({ definition }: HostedApp, page: PageDefinition): ListSources {
+  let sources = listsOfPages.get(page);
+  if (sources === undefined) listsOfPages.set(page, (sources = { options: optionSources(definition, page), counted: countedFields(page) }));
+  return sources;
 }
 
 /** Variants of pages by what conditions hide before anything is loaded, so that each is the same object for the same app. */
@@ -156,14 +165,7 @@ async function loadData(
     const { records, missing } = await loadRecords(store.records, space, definition, planWith(), fields);
     const first = missing[0];
     if (first === undefined) {
-      const lists = await loadLists(
-        store.records,
-        space,
-        definition,
-        planWith(records),
-        { sources: optionSources(definition, page), counted: countedFields(page) },
-        fields,
-      );
+      const lists = await loadLists(store.records, space, definition, planWith(records), listSources(hosted, page), fields);
       return { data: { records, ...lists }, reading };
     }
     const label = page.parameters?.[first.parameter]?.label ?? first.parameter;
