@@ -3,8 +3,9 @@ import { compileApp, readAddress, type Reading, SealBook, type Values, withConte
 import { celWith, planLoad, showPage, type PagePayload, type ShowTools } from '@pallmist/app/view';
 import { tick } from 'svelte';
 import type { LivePage } from '../live-page.ts';
-import { entry } from './entry.ts';
-import { AheadFetcher, sendForm, type Fetched } from './page-source.ts';
+import { entry } from './history-entry.ts';
+import { AheadFetcher, type Fetched } from './fetching.ts';
+import { sendForm } from './forms.ts';
 import { toolsFor } from './tools.ts';
 
 /**

@@ -1,7 +1,7 @@
 import type { PagePayload } from '@pallmist/app/view';
 
 /** The media type by which the browser asks for a page’s payload instead of its document. */
-const pageDataType = 'application/vnd.pallmist.page-data+json';
+export const pageDataType = 'application/vnd.pallmist.page-data+json';
 /** Milliseconds for which a page that was fetched ahead is fresh enough to be shown. */
 const freshFor = 5000;
 
@@ -11,7 +11,7 @@ export type Fetched = { payload: PagePayload } | { document: true };
 /**
  * Fetches a page’s payload. @throws when the service does not answer, or fails
  */
-export async function fetchPayload(address: string, signal?: AbortSignal): Promise<Fetched> {
+async function fetchPayload(address: string, signal?: AbortSignal): Promise<Fetched> {
   // Past the browser’s own cache, which takes longer to ask than the service.
   const response = await fetch(address, {
     headers: { accept: pageDataType },
@@ -24,27 +24,6 @@ export async function fetchPayload(address: string, signal?: AbortSignal): Promi
   if (!response.ok) throw new Error(`status ${String(response.status)}`);
   if (!response.headers.get('content-type')?.startsWith(pageDataType)) return { document: true };
   return { payload: (await response.json()) as PagePayload };
-}
-
-/** What came of a form that was sent: saved, and where one goes now; a document to load; or the page with what is wrong. */
-export type Outcome = { saved: string } | { document: string } | { payload: PagePayload };
-
-/**
- * Sends a form to its page. @throws when the service does not answer, or fails
- */
-export async function sendForm(form: HTMLFormElement): Promise<Outcome> {
-  const data = new FormData(form);
-  const body =
-    form.enctype === 'multipart/form-data'
-      ? data
-      : new URLSearchParams([...data].map(([name, value]) => [name, typeof value === 'string' ? value : '']));
-  const response = await fetch(form.action, { method: 'post', headers: { accept: pageDataType }, body });
-  if (!response.headers.get('content-type')?.startsWith(pageDataType)) {
-    // A page that says why it was not taken: shown in the place of this one it would lose what was typed.
-    const text = new DOMParser().parseFromString(await response.text(), 'text/html').querySelector('main p')?.textContent;
-    throw new Error(text ?? `status ${String(response.status)}`);
-  }
-  return (await response.json()) as Outcome;
 }
 
 /** Pages that a person seems about to open, fetched ahead. */

@@ -1,4 +1,5 @@
 import type { PreviousPage } from '@pallmist/app/view';
+import { focusAgain, focused } from './focus.ts';
 
 /** What an entry of the browser's history holds, beside its address. */
 interface EntryState {
@@ -18,18 +19,6 @@ function put(next: EntryState): void {
   } catch {
     // The browser refuses so many changes: then the entry begins at the top again.
   }
-}
-
-/** A selector for what has the focus, if it can be found again. */
-function focused(): string | undefined {
-  const element = document.activeElement;
-  if (element === null || element === document.body) return undefined;
-  if (element.id !== '') return `#${CSS.escape(element.id)}`;
-  for (const attribute of ['href', 'name']) {
-    const value = element.getAttribute(attribute);
-    if (value !== null) return `${element.tagName.toLowerCase()}[${attribute}="${CSS.escape(value)}"]`;
-  }
-  return undefined;
 }
 
 /** The present entry of the history. Pages that change in place are restored here, since the browser does not. */
@@ -57,9 +46,7 @@ export const entry = {
     if (scroll !== undefined) window.scrollTo({ top: scroll, behavior: 'instant' });
     else if (target !== null) target.scrollIntoView({ behavior: 'instant' });
     else window.scrollTo({ top: 0, behavior: 'instant' });
-    const element = focus === undefined ? null : document.querySelector<HTMLElement>(focus);
-    element?.focus({ preventScroll: true });
-    return element ?? undefined;
+    return focusAgain(focus);
   },
 
   /** What a new entry of the same page holds: the same way back, one step further. */
