@@ -85,7 +85,7 @@ it('changes a parameter, is shown what is wrong, saves, publishes, and sees it',
   expect(await (await fetch(`${service.base}/garden`)).text()).toContain('?view=care');
 });
 
-it('loses nothing when somebody else changed the draft meanwhile', async () => {
+it('loses nothing when another builder changed the draft meanwhile', async () => {
   const { source } = (await (await service.owner('GET', '/apps/quillmoor/draft')).json()) as { source: string };
   await page.getByLabel('Label').fill('Which view');
   await page.getByLabel('Label').press('Tab');

@@ -55,7 +55,7 @@ it.each(pages.map(([name, { address, parameters }]) => [name, address, Object.ke
   },
 );
 
-it('nothing that somebody has written into a record runs', async () => {
+it('nothing that a visitor has written into a record runs', async () => {
   for (const [index, text] of hostile.entries()) {
     await page.goto(`${service.base}/garden/specimens/QM-000${String(index + 1)}?tab=notes&write=true`);
     await untilHydrated(page);

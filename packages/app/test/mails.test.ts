@@ -77,7 +77,7 @@ describe('a mail', () => {
     );
   });
 
-  it('never gets another header line, and no markup but its own, whatever somebody has typed', () => {
+  it('never gets another header line, and no markup but its own, whatever a visitor types', () => {
     const typed = fc.oneof(
       fc.string({ unit: 'grapheme' }),
       fc.string({ unit: fc.constantFrom('\r', '\n', '<', '>', '"', "'", '&', '{', '}', 'B', 'c', ':', '\u2028', '\u0000') }),
@@ -96,7 +96,7 @@ describe('a mail', () => {
   });
 });
 
-describe('the mail that lets somebody in', () => {
+describe('the mail with a sign-in link', () => {
   const source = (text: string) =>
     `
 pallmist: 1

@@ -126,7 +126,7 @@ describe('pallmist check, push and publish', () => {
     expect((await pallmist(['check', file])).out).toContain('no problems');
   });
 
-  it.each(['--fix', '--mend'])('rewrite the keys of older files, by %s', async (option) => {
+  it.each(['--fix', '--mend'])('update the keys of older app files with %s', async (option) => {
     const file = join(folder, 'older.yaml');
     writeFileSync(file, readFileSync(demoFile, 'utf8').replace('keyField: code', 'key: code').replace('titleField: name', 'title: name'));
     const before = await pallmist(['check', file, '--json']);
@@ -205,7 +205,7 @@ describe('what an owner does beside building', () => {
   const form = (path: string, fields: Record<string, string>, headers: Record<string, string> = {}) =>
     fetch(base + path, { method: 'POST', redirect: 'manual', body: new URLSearchParams(fields), headers });
 
-  it('lets somebody in by a password, with the roles and the mail address that are given', async () => {
+  it('adds a person with a password, roles and a mail address', async () => {
     const words = ['people', 'quillmoor', 'cleo', '--name', 'Cleo Marsh', '--role', 'keeper', '--mail', 'cleo@quillmoor.example'];
     expect((await pallmist(words, 'reed-and-sedge\n')).out).toBe('cleo may sign in to quillmoor.\n');
     const answer = await form('/garden/sign-in', { '~name': 'cleo', '~password': 'reed-and-sedge', '~wanted': '/garden/workspace' });

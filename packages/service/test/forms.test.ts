@@ -73,7 +73,7 @@ describe('a form that creates', () => {
 describe('a keeper', () => {
   beforeEach(() => visitor.signIn(keeper));
 
-  it('edits a row in its place, and is told when somebody else was quicker', async () => {
+  it('edits a row in its place, and says when another person was quicker', async () => {
     const editing = '/garden/care-rounds?day=2026-11-18&entry=C-03201';
     const seen = async () => /name="~seen" value="(\w+)"/.exec(await visitor.text(editing))?.[1] ?? '';
     const before = await seen();

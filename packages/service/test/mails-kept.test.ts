@@ -38,7 +38,7 @@ describe('forms that send mails', () => {
     expect(statuses.filter((status) => status === 303)).toHaveLength(5);
     expect(await outbox(service)).toHaveLength(5);
     expect(await service.store.records.count('quillmoor', 'adoptions')).toBe(5);
-    const refused = await adopt('somebody@moor.example');
+    const refused = await adopt('visitor@moor.example');
     expect([refused.status, await refused.text()]).toEqual([422, expect.stringContaining('from your network') as string]);
     service.clock.forward(11 * minute);
     const again = await adopt('victim@moor.example');

@@ -60,7 +60,7 @@ it('a stop under traffic on kept connections ends soon, and cuts no request off'
   expect(outcomes.cut).toBe(0);
 });
 
-describe('what this version cannot read is said at the start, in a sentence', () => {
+describe('the service refuses to start on data that it cannot read, and says why', () => {
   const begun = async () => {
     const service = await startTestService({ data }, testClock());
     await service.apps.push('little', { source: littleApp({}) });

@@ -85,7 +85,7 @@ it('what is wrong with a file is said, nothing else is lost, and a file that is 
   expect(await photoOf(savedNote(await visitor.sendFiles(page, { ...note, photo: value }, {})))).toBe(value);
 });
 
-it('nobody makes a file of somebody else’s their own, and “none” takes it away', async () => {
+it('a form cannot claim another visitor’s file, and “none” removes a file', async () => {
   const number = savedNote(await visitor.sendFiles(page, note, { '~file.photo': picture() }));
   const value = String(await photoOf(number));
   for (const stolen of [value, 'palm.svg', 'x/../keys.json', `${'A'.repeat(22)}/x.png`]) {

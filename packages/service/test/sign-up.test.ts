@@ -10,7 +10,7 @@ afterAll(() => service.stop());
 
 const joining = { '~form': '~join', called: 'Wyn Marlow', login: 'wyn', password: 'bog-and-heather' };
 
-it('somebody makes an account, is signed in, welcomed once, and kept out of what is for keepers', async () => {
+it('a visitor makes an account, is signed in, welcomed once, and cannot open the keepers’ pages', async () => {
   const visitor = new Visitor(service.base);
   const answer = await visitor.send('/garden/join', joining);
   expect([answer.status, answer.headers.get('location')]).toEqual([303, '/garden?welcome=true']);

@@ -5,7 +5,7 @@ import { enterCall } from './call-context.ts';
 import type { CompiledApp } from './compiled-app.ts';
 
 /**
- * Reads values for a page from texts that are not in an address: what somebody typed for each parameter.
+ * Reads values for a page from texts that are not in an address: what a visitor typed for each parameter.
  * Names that the page does not have are passed on as they are, so that writing an address points them out.
  */
 export function readTexts(app: CompiledApp, pageName: string, texts: Record<string, string>): { values: Values; problems: Problem[] } {

@@ -45,6 +45,15 @@ export class References {
     if (text !== undefined) this.texts.push({ path, text, ...standing });
   }
 
+  /** The texts of several keys of a component. */
+  textsOf<Key extends string>(
+    component: { readonly [key in Key]?: string | undefined },
+    keys: readonly Key[],
+    standing: Standing = {},
+  ): void {
+    for (const key of keys) this.text([key], component[key], standing);
+  }
+
   value(path: Path, value: Value, standing: Standing = {}): void {
     this.values.push({ path, value, ...standing });
   }

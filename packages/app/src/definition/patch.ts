@@ -43,7 +43,7 @@ function apply(document: Document, operation: PatchOperation, place: string, edi
     case 'test': {
       const present: unknown = (document.getIn(path, true) as { toJSON?: () => unknown } | undefined)?.toJSON?.() ?? document.getIn(path);
       if (JSON.stringify(present) !== JSON.stringify(operation.value))
-        fail('patch-test', `What stands at ${operation.path} is another value.`, place);
+        fail('patch-test', `The value at ${operation.path} does not match the test.`, place);
       break;
     }
     case 'move':

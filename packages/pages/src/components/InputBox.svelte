@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { BoxNode } from '@pallmist/app/view';
-  import { boxValue } from '../box-value.ts';
+  import { boxAttributes, boxValue } from '../box-value.ts';
   import type { LivePage } from '../live-page.ts';
   import Filter from './Filter.svelte';
   import Labelled from './Labelled.svelte';
@@ -15,15 +15,6 @@
 
 <Filter form={node.form} {live}>
   <Labelled label={node.label}>
-    <input
-      type={node.kind}
-      name={node.name}
-      value={node.value}
-      min={node.min}
-      max={node.max}
-      step={node.step}
-      maxlength={node.maxLength}
-      onchange={({ currentTarget }) => changed(currentTarget)}
-    />
+    <input {...boxAttributes(node)} name={node.name} value={node.value} onchange={({ currentTarget }) => changed(currentTarget)} />
   </Labelled>
 </Filter>

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { BoxesNode } from '@pallmist/app/view';
-  import { boxValue } from '../box-value.ts';
+  import { boxAttributes, boxValue } from '../box-value.ts';
   import type { LivePage } from '../live-page.ts';
   import Filter from './Filter.svelte';
   import Group from './Group.svelte';
@@ -19,17 +19,7 @@
 <Filter form={node.form} {live}>
   <Group legend={node.label}>
     {#each boxes as value, index (index)}
-      <input
-        type={node.kind}
-        name={node.name}
-        {value}
-        aria-label="{node.label}, {index + 1}"
-        min={node.min}
-        max={node.max}
-        step={node.step}
-        maxlength={node.maxLength}
-        onchange={changed}
-      />
+      <input {...boxAttributes(node)} name={node.name} {value} aria-label="{node.label}, {index + 1}" onchange={changed} />
     {/each}
   </Group>
 </Filter>

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { RangeNode } from '@pallmist/app/view';
-  import { boxValue } from '../box-value.ts';
+  import { boxAttributes, boxValue } from '../box-value.ts';
   import type { LivePage } from '../live-page.ts';
   import Filter from './Filter.svelte';
   import Group from './Group.svelte';
@@ -26,16 +26,7 @@
   <Group legend={node.label}>
     {#each ['from', 'to'] as const as end (end)}
       <Labelled label={end}>
-        <input
-          bind:this={boxes[end]}
-          type={node.kind}
-          name={node.name}
-          value={node[end]}
-          min={node.min}
-          max={node.max}
-          step={node.step}
-          onchange={changed}
-        />
+        <input bind:this={boxes[end]} {...boxAttributes(node)} name={node.name} value={node[end]} onchange={changed} />
       </Labelled>
     {/each}
   </Group>

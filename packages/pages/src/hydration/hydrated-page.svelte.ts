@@ -177,7 +177,7 @@ export class HydratedPage implements LivePage {
 
   #planFor(values: Values): string {
     const { app, page, data, programs } = this.#payload;
-    // The service has settled conditions by some parameters: another value of one is another page.
+    // The service evaluates some conditions: when one of their parameters changes, the page has to be loaded again.
     const asked = (this.#payload.asks ?? []).map((name) => values[name]);
     return JSON.stringify([planLoad(app, page, values, this.#payload, celWith(programs, this.#tools.cel), data.records), asked]);
   }

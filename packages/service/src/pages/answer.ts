@@ -4,10 +4,10 @@ import type { StatusMessage } from './messages.ts';
 import { withOnce } from './show.ts';
 import { pageDataType, type AskedAs, type PageOutcome, type Received } from './steps.ts';
 
-/** What came of a form: where it leads now that it is saved, or a document to load instead. */
+/** The result of a form: the address to open now that it is saved, or a document to load instead. */
 type FormOutcome = { saved: string } | { document: string };
 
-/** What a request for a page comes to: the page, something that is said instead, or where to go. */
+/** The answer to a request for a page: the page, a redirect, or a page with a message; for a form, its result. */
 export type Answer = { body: string; as: AskedAs; status?: number } | PageOutcome | FormOutcome;
 
 /** Sends an answer. */

@@ -70,7 +70,7 @@ export interface Loaded extends Admitted {
   service: { page: PageDefinition; payload: PagePayload };
 }
 
-/** Where a request leads instead of to its page, or what is said instead of showing it. */
+/** What a request gets instead of its page: a redirect, or a page with a message. */
 export type PageOutcome = { redirect: { status: 301 | 303; to: string }; needsSignIn?: true } | { say: StatusMessage };
 
 /** A step's result, or why the request goes no further. */

@@ -32,8 +32,7 @@ export const form = componentKind({
     then: link.optional().describe('Where the form leads afterwards; to the same page when left out, without the record if it was removed'),
   },
   refersTo(component, references) {
-    references.text(['label'], component.label);
-    references.text(['submit'], component.submit);
+    references.textsOf(component, ['label', 'submit']);
     references.bind(['bind'], component.bind, ['record']);
     referToFormFields(references, [], component.fields, component.set);
     if (component.bind !== undefined) references.shown('record', component.bind, (component.fields ?? []).map(fieldName));

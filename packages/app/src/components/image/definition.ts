@@ -13,8 +13,7 @@ export const image = componentKind({
     width: z.number().int().min(1).max(4000).optional().describe('In CSS pixels, at most as wide as the page'),
   },
   refersTo(component, references) {
-    references.text(['file'], component.file);
-    references.text(['alt'], component.alt);
+    references.textsOf(component, ['file', 'alt']);
   },
   check: nothingElse,
 });

@@ -18,8 +18,8 @@ export const list = componentKind({
   },
   refersTo(component, references) {
     const { rows: row } = component;
-    for (const key of ['label', 'empty', 'beforeSearch'] as const) references.text([key], component[key]);
-    for (const key of ['text', 'detail', 'image'] as const) references.text([key], component[key], { row });
+    references.textsOf(component, ['label', 'empty', 'beforeSearch']);
+    references.textsOf(component, ['text', 'detail', 'image'], { row });
     references.rowsOf(row);
     references.link(['link'], component.link, { row });
   },

@@ -12,8 +12,7 @@ export const search = componentKind({
     placeholder: text.optional().describe('An example, shown while the box is empty'),
   },
   refersTo(component, references) {
-    references.text(['label'], component.label);
-    references.text(['placeholder'], component.placeholder);
+    references.textsOf(component, ['label', 'placeholder']);
     references.bind(['bind'], component.bind, ['text']);
   },
   check: nothingElse,

@@ -14,7 +14,7 @@ export const signIn = componentKind({
     mailButton: text.optional().describe('What the button says that asks for such a mail'),
   },
   refersTo(component, references) {
-    for (const key of ['loginLabel', 'password', 'submit', 'mail', 'mailButton'] as const) references.text([key], component[key]);
+    references.textsOf(component, ['loginLabel', 'password', 'submit', 'mail', 'mailButton']);
     references.signsIn = true;
   },
   check: nothingElse,

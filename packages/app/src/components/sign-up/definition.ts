@@ -14,7 +14,7 @@ export const signUp = componentKind({
     submit: text.optional().describe('What the button says'),
   },
   refersTo(component, references) {
-    for (const key of ['loginLabel', 'nameLabel', 'password', 'submit'] as const) references.text([key], component[key]);
+    references.textsOf(component, ['loginLabel', 'nameLabel', 'password', 'submit']);
   },
   check(_, { context, at }) {
     if (context.definition.signIn?.newcomers !== undefined) return;

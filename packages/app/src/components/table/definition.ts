@@ -52,7 +52,7 @@ export const table = componentKind({
   },
   refersTo(component, references) {
     const { rows: row, edit, columns } = component;
-    for (const key of ['label', 'empty', 'beforeSearch'] as const) references.text([key], component[key]);
+    references.textsOf(component, ['label', 'empty', 'beforeSearch']);
     references.bind(['bind', 'tick'], component.bind?.tick, ['list']);
     references.bind(['bind', 'sort'], component.bind?.sort, ['sort']);
     if (edit) {
