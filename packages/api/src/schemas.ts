@@ -2,11 +2,13 @@ import { z } from 'zod';
 
 const appName = z.string().min(1).max(40).describe('Name of the app, such as quillmoor');
 
+const beforeKey = z.string().optional().describe('Ours: the key in front of which a key of a map is put; last when left out');
 const patchOperation = z
   .discriminatedUnion('op', [
-    z.strictObject({ op: z.enum(['add', 'replace', 'test']), path: z.string(), value: z.unknown() }),
+    z.strictObject({ op: z.literal('add'), path: z.string(), value: z.unknown(), before: beforeKey }),
+    z.strictObject({ op: z.enum(['replace', 'test']), path: z.string(), value: z.unknown() }),
     z.strictObject({ op: z.literal('remove'), path: z.string() }),
-    z.strictObject({ op: z.enum(['move', 'copy']), from: z.string(), path: z.string() }),
+    z.strictObject({ op: z.enum(['move', 'copy']), from: z.string(), path: z.string(), before: beforeKey }),
   ])
   .describe('One operation of a JSON Patch (RFC 6902)');
 

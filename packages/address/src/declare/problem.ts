@@ -26,11 +26,15 @@ export interface Problem {
   fix?: PatchOperation[];
 }
 
-/** One operation of a JSON Patch (RFC 6902). */
+/**
+ * One operation of a JSON Patch (RFC 6902). `before` is ours, as the standard allows: the key of the same map in front of
+ * which a key is put, since the order of pages, parameters and fields means something to people. Last when left out.
+ */
 export type PatchOperation =
-  | { op: 'add' | 'replace' | 'test'; path: string; value: unknown }
+  | { op: 'add'; path: string; value: unknown; before?: string | undefined }
+  | { op: 'replace' | 'test'; path: string; value: unknown }
   | { op: 'remove'; path: string }
-  | { op: 'move' | 'copy'; from: string; path: string };
+  | { op: 'move' | 'copy'; from: string; path: string; before?: string | undefined };
 
 /** An error that a caller made; it carries what was wrong, so that a surface can say it. */
 export class ProblemError extends PallmistError {

@@ -12,10 +12,11 @@ if (first === undefined) throw new Error('There are no kinds of components.');
 /** One component of a page, of one of the kinds. */
 const component = z.discriminatedUnion('show', [first, ...others]).meta({ id: 'component' }) as unknown as z.ZodType<Component>;
 
+/** A page of the app file. */
+export const pageOfAppFile = page.extend({ content: z.array(component) });
+
 /** The app file, version 1. */
-export const appFile: z.ZodType<AppDefinition> = appWithAnyComponents.extend({
-  pages: z.record(name, page.extend({ content: z.array(component) })),
-});
+export const appFile: z.ZodType<AppDefinition> = appWithAnyComponents.extend({ pages: z.record(name, pageOfAppFile) });
 
 /** The app file’s JSON Schema (draft 2020-12), for editors. */
 export function appFileJsonSchema(): object {

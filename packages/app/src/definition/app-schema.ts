@@ -26,6 +26,10 @@ const field = z.strictObject({
   maxKilobytes: z.number().int().min(1).max(20_000).optional().describe('For a file: its greatest length; 5000 when left out'),
   help: z.string().max(500).optional().describe('A sentence for people who fill it in'),
   sensitive: z.boolean().optional().describe('Never to stand readable in an address'),
+  formerNames: z
+    .array(name)
+    .optional()
+    .describe('Names that the field had in the past: its values stay, and addresses that sort by them work'),
 });
 export type FieldDefinition = z.infer<typeof field>;
 
@@ -38,6 +42,7 @@ const collection = z.strictObject({
     .regex(/^[A-Za-z0-9_-]+\.csv$/, 'a CSV file beside the app file, such as specimens.csv')
     .optional()
     .describe('CSV file in the folder “data” beside the app file'),
+  formerNames: z.array(name).optional().describe('Names that the collection had in the past: its records stay'),
   fields: z.record(name, field),
 });
 export type CollectionDefinition = z.infer<typeof collection>;
@@ -113,8 +118,15 @@ const component: z.ZodType<Component> = z.looseObject({ show: z.string(), when: 
 /** A page whose components may be of any kind. */
 export const page = z.strictObject({
   title: text,
+  group: z.string().min(1).max(60).optional().describe('Heading under which the console lists the page'),
   address: z.string().max(500).describe('Address template (RFC 6570): /specimens/{specimen}{?tab,note}'),
   parameters: z.record(name, parameter).optional(),
+  sampleSets: z
+    .record(z.string().min(1).max(60), z.record(name, z.unknown()))
+    .optional()
+    .describe(
+      'Values to see the page with while it is being built, by a name for each set; a text stands as in an address, right or wrong',
+    ),
   formerNames: z.array(name).optional().describe('Names that the page had in the past'),
   formerAddresses: z.array(z.string().max(500)).optional().describe('Address templates of the past, with today’s names of the parameters'),
   admit: z.union([name, gate]).optional().describe('Who may see the page: everyone, signed-in, the name of a gate of the app, or a gate'),
@@ -171,6 +183,17 @@ const site = z.strictObject({
   withVisit: z.array(name).min(1).optional().describe('Values remembered for the visit that are sent to the site'),
 });
 
+const look = z.strictObject({
+  accent: z
+    .string()
+    .regex(/^#[0-9a-f]{6}$/i, 'a colour as in #17695a')
+    .optional()
+    .describe('Colour of links and buttons; darkened or lightened where it could not be read'),
+  text: z.enum(['book', 'plain']).optional().describe('Typeface of headings: with serifs, or without; “book” when left out'),
+  corners: z.enum(['round', 'square']).optional().describe('Corners of boxes and buttons; “round” when left out'),
+});
+export type LookDefinition = z.infer<typeof look>;
+
 /** The app file, version 1, its components of any kind: `app-file.ts` knows the kinds. */
 export const appWithAnyComponents = z
   .strictObject({
@@ -200,6 +223,7 @@ export const appWithAnyComponents = z
       .optional()
       .describe('Texts by language, for {word.NAME}'),
     collections: z.record(name, collection).optional(),
+    look: look.optional().describe('How the pages of the app look'),
     signIn: signIn.optional(),
     navigation: z
       .array(z.strictObject({ text, to: link }))

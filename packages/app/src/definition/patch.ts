@@ -1,20 +1,60 @@
 import { isCollection, isMap, isNode, isScalar, parseDocument, type Document, type Scalar } from 'yaml';
 import { modernize } from './former-keys.ts';
 import { TextEdits } from './text-edits.ts';
+import { patchData } from '../editing/patch-data.ts';
 import { fromPointer, type PatchOperation, type Problem, ProblemError } from '@pallmist/address/declare';
 
 /**
- * Applies a JSON Patch (RFC 6902) to the text of an app file and keeps its comments, order and quotes. Keys of a former
- * form are renamed on the way: the patch speaks of today's.
+ * The text of an app file that is changed again and again by JSON Patches (RFC 6902), and keeps its comments, order and
+ * quotes. Keys of a former form are renamed on the way: patches speak of today's.
+ */
+export class DraftDocument {
+  readonly #document: Document;
+  readonly #edits: TextEdits;
+  #text: string | undefined;
+  #data: unknown;
+
+  /** @throws ProblemError when the text is no YAML */
+  constructor(text: string) {
+    this.#document = parseDocument(text);
+    if (this.#document.errors.length > 0) fail('yaml-syntax', 'The file is not well-formed YAML, so it cannot be changed here.', '');
+    this.#edits = new TextEdits(text);
+    this.#text = text;
+    const data: unknown = this.#document.toJS({ maxAliasCount: 100 });
+    this.#former = modernize(data).operations;
+    this.#data = data;
+  }
+  /** Renames that make the text one of today's, until the first change carries them out. */
+  #former: readonly PatchOperation[];
+
+  /** What the text says, in today's form. It is never changed in place, so that equal parts stay the same objects. */
+  get data(): unknown {
+    return this.#data;
+  }
+
+  get text(): string {
+    return (this.#text ??= this.#edits.result() ?? this.#document.toString({ lineWidth: 120 }));
+  }
+
+  /** @throws ProblemError when an operation cannot be carried out; then nothing is changed */
+  apply(operations: readonly PatchOperation[]): void {
+    const data = patchData(this.#data, operations);
+    for (const operation of this.#former) apply(this.#document, operation, '', this.#edits);
+    this.#former = [];
+    for (const [index, operation] of operations.entries()) apply(this.#document, operation, `/${String(index)}`, this.#edits);
+    this.#data = data;
+    this.#text = undefined;
+  }
+}
+
+/**
+ * Applies a JSON Patch to the text of an app file.
  * @throws ProblemError when the text is no YAML, or an operation cannot be carried out; then nothing is changed
  */
 export function patchSource(text: string, operations: readonly PatchOperation[]): string {
-  const document = parseDocument(text);
-  if (document.errors.length > 0) fail('yaml-syntax', 'The file is not well-formed YAML, so it cannot be changed here.', '');
-  const edits = new TextEdits(text);
-  for (const operation of modernize(document.toJS()).operations) apply(document, operation, '', edits);
-  for (const [index, operation] of operations.entries()) apply(document, operation, `/${String(index)}`, edits);
-  return edits.result() ?? document.toString({ lineWidth: 120 });
+  const document = new DraftDocument(text);
+  document.apply(operations);
+  return document.text;
 }
 
 function apply(document: Document, operation: PatchOperation, place: string, edits: TextEdits): void {
@@ -26,7 +66,7 @@ function apply(document: Document, operation: PatchOperation, place: string, edi
       const parent: unknown = document.getIn(path.slice(0, -1), true);
       if (!isCollection(parent)) fail('patch-parent', `There is nothing at ${operation.path} to add to.`, place);
       const last = path.at(-1);
-      if (isMap(parent)) document.setIn(path, document.createNode(operation.value));
+      if (isMap(parent)) putBefore(document, path, document.createNode(operation.value), operation.before);
       else if (last === '-') (parent as { items: unknown[] }).items.push(document.createNode(operation.value));
       else (parent as { items: unknown[] }).items.splice(Number(last), 0, document.createNode(operation.value));
       break;
@@ -55,14 +95,35 @@ function apply(document: Document, operation: PatchOperation, place: string, edi
       edits.giveUp();
       const copy = operation.op === 'copy' ? (node as { clone(): unknown }).clone() : node;
       if (operation.op === 'move') document.deleteIn(from);
-      document.setIn(path, copy);
+      const parent: unknown = document.getIn(path.slice(0, -1), true);
+      if (isMap(parent)) putBefore(document, path, copy, operation.before);
+      else if (isCollection(parent))
+        (parent as { items: unknown[] }).items.splice(path.at(-1) === '-' ? Infinity : Number(path.at(-1)), 0, copy);
     }
   }
+}
+
+/** Puts a key into a map, in front of another, or last. */
+function putBefore(document: Document, path: readonly (string | number)[], node: unknown, before: string | undefined): void {
+  document.setIn(path, node);
+  const map: unknown = document.getIn(path.slice(0, -1), true);
+  if (before === undefined || !isMap(map) || before === path.at(-1)) return;
+  const indexOf = (key: unknown) => map.items.findIndex((item) => isScalar(item.key) && String(item.key.value) === String(key));
+  const next = indexOf(before);
+  const mine = indexOf(path.at(-1));
+  if (next < 0 || mine < 0) return;
+  const [pair] = map.items.splice(mine, 1);
+  if (pair) map.items.splice(mine < next ? next - 1 : next, 0, pair);
 }
 
 /** Puts a value in the place of another; the comments beside it stay. */
 function replaceAt(document: Document, path: readonly (string | number)[], value: unknown): void {
   const before: unknown = document.getIn(path, true);
+  if (isScalar(before) && (typeof value !== 'object' || value === null)) {
+    // The same node, so that its place in the text is known at the next change too.
+    before.value = value;
+    return;
+  }
   const after = document.createNode(value);
   if (isNode(before)) {
     after.comment = before.comment ?? null;

@@ -98,7 +98,7 @@ export function parametersAsked(page: PageDefinition): string[] {
 
 /** A page as a browser gets it: without what only the service needs, which would tell how the app is made. */
 export function pageToSend(page: PageDefinition, held: readonly number[]): PageDefinition {
-  const { admit: _, formerAddresses: __, formerNames: ___, ...sent } = page;
+  const { admit: _, formerAddresses: __, formerNames: ___, group: ____, sampleSets: _____, ...sent } = page;
   return {
     ...sent,
     content: withoutService(page.content),

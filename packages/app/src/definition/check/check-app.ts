@@ -3,7 +3,7 @@ import type { Problem } from '@pallmist/address/declare';
 import type { CompiledApp } from '@pallmist/address/pages';
 import { appScopeTypes } from '../../expressions/page-scope.ts';
 import { appFile } from '../app-file.ts';
-import type { AppDefinition } from '../app-schema.ts';
+import type { AppDefinition, PageDefinition } from '../app-schema.ts';
 import { shapeProblems } from '../shape-problems.ts';
 import { parseSource } from '../source-map.ts';
 import { checkCollections } from './collections.ts';
@@ -45,12 +45,21 @@ export function checkAppFile(text: string): CheckedApp {
   };
 }
 
-/** Checks what an app means, its shape being right. */
-export function checkDefinition(definition: AppDefinition): { compiled: CompiledApp; problems: Problem[] } {
+/** Checks the content of a page and notes its problems. */
+export type PageCheck = (context: CheckContext, name: string, page: PageDefinition) => void;
+
+/**
+ * Checks what an app means, its shape being right.
+ * @param checkPage another way to check the content of a page: by what was found before, where nothing has changed
+ */
+export function checkDefinition(
+  definition: AppDefinition,
+  checkPage: PageCheck = checkPageContent,
+): { compiled: CompiledApp; problems: Problem[] } {
   const { app: compiled, problems } = compileApp(definition);
   const context: CheckContext = { definition, compiled, problems };
   checkCollections(context);
-  for (const [name, page] of Object.entries(definition.pages)) checkPageContent(context, name, page);
+  for (const [name, page] of Object.entries(definition.pages)) checkPage(context, name, page);
   const scope = new ScopeCheck(context, appScopeTypes);
   for (const [index, entry] of (definition.navigation ?? []).entries()) {
     scope.text(['navigation', index, 'text'], entry.text);

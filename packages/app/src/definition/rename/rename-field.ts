@@ -1,0 +1,139 @@
+import { type PatchOperation, toPointer } from '@pallmist/address/declare';
+import { walkContent } from '../../components/walk-content.ts';
+import type { References } from '../../components/references.ts';
+import type { AppDefinition, PageDefinition } from '../app-schema.ts';
+import { keepFormer } from './keep-former.ts';
+import { mayHoldExpressions, textsIn, type Place } from './places.ts';
+
+interface Renaming {
+  definition: AppDefinition;
+  collection: string;
+  from: string;
+  to: string;
+}
+
+/**
+ * The JSON Patch that renames a field of a collection everywhere: in the collection, in parameters, reads, components and
+ * expressions. Its values stay, and addresses that sort by it work, by the old name that is kept.
+ * @returns an empty patch when there is no such field or the new name is taken
+ */
+export function renameField(definition: AppDefinition, collection: string, from: string, to: string): PatchOperation[] {
+  const present = definition.collections?.[collection];
+  const field = present?.fields[from];
+  if (present === undefined || field === undefined || from === to || Object.hasOwn(present.fields, to)) return [];
+  const renaming = { definition, collection, from, to };
+  const at = ['collections', collection];
+  const patch: PatchOperation[] = [
+    { op: 'move', from: toPointer([...at, 'fields', from]), path: toPointer([...at, 'fields', to]) },
+    ...keepFormer([...at, 'fields', to, 'formerNames'], field.formerNames, from, to),
+  ];
+  const replace = (place: Place, value: unknown) => patch.push({ op: 'replace', path: toPointer(place), value });
+  for (const key of ['keyField', 'titleField'] as const) if (present[key] === from) replace([...at, key], to);
+  inParameters(renaming, ['parameters'], definition.parameters, replace);
+  for (const [name, page] of Object.entries(definition.pages)) {
+    inParameters(renaming, ['pages', name, 'parameters'], page.parameters, replace);
+    inReads(renaming, ['pages', name, 'rows'], page.rows, replace);
+    inComponents(renaming, ['pages', name], page, replace);
+    inExpressions(renaming, ['pages', name], page, page, replace);
+  }
+  for (const [name, mail] of Object.entries(definition.mails ?? {})) {
+    const sender = Object.values(definition.pages).find(({ content }) =>
+      [...walkContent(content)].some(({ references }) => references.mails.includes(name)),
+    );
+    if (sender) inExpressions(renaming, ['mails', name], mail, sender, replace);
+  }
+  return patch;
+}
+
+type Replace = (place: Place, value: unknown) => void;
+
+const inSort = ({ from, to }: Renaming, sort: string) =>
+  sort
+    .split(',')
+    .map((key) => (key.trim().replace(/^-/, '') === from ? key.replace(from, to) : key))
+    .join(',');
+
+function inParameters(renaming: Renaming, at: Place, parameters: AppDefinition['parameters'], replace: Replace): void {
+  const { collection, from, to } = renaming;
+  for (const [name, declared] of Object.entries(parameters ?? {})) {
+    if (declared.of !== collection) continue;
+    if (declared.type === 'record' && declared.by === from) replace([...at, name, 'by'], to);
+    if (declared.type !== 'sort') continue;
+    const index = declared.fields?.indexOf(from) ?? -1;
+    if (index >= 0) replace([...at, name, 'fields', index], to);
+    for (const key of ['default', 'sample'] as const) {
+      const given = declared[key];
+      if (typeof given === 'string' && inSort(renaming, given) !== given) replace([...at, name, key], inSort(renaming, given));
+    }
+  }
+}
+
+function inReads(renaming: Renaming, at: Place, reads: PageDefinition['rows'], replace: Replace): void {
+  for (const [name, read] of Object.entries(reads ?? {})) {
+    if (read.from !== renaming.collection) continue;
+    for (const [index, { field }] of (read.where ?? []).entries())
+      if (field === renaming.from) replace([...at, name, 'where', index, 'field'], renaming.to);
+    if (typeof read.sort === 'string' && !read.sort.includes('{') && inSort(renaming, read.sort) !== read.sort)
+      replace([...at, name, 'sort'], inSort(renaming, read.sort));
+  }
+}
+
+/** Fields that components show or save: under “field”, in lists called “fields”, and as keys of “set”. */
+function inComponents(renaming: Renaming, at: Place, page: PageDefinition, replace: Replace): void {
+  const { definition, collection, from, to } = renaming;
+  for (const { component, path, references } of walkContent(page.content)) {
+    const saves = typeof component['collection'] === 'string' ? component['collection'] : undefined;
+    const { content: _, panes: __, set, ...own } = component as { set?: Record<string, unknown>; content?: unknown; panes?: unknown };
+    for (const { place, text } of textsIn(own, [...at, ...path])) {
+      if (place.at(-1) !== 'field' && place.at(-2) !== 'fields') continue;
+      const holder = holderOf(definition, page, references, text) ?? saves;
+      const renamed = renamedAlong(renaming, holder, text.split('.')).join('.');
+      if (renamed !== text) replace(place, renamed);
+    }
+    const form = saves ?? holderOf(definition, page, references, from);
+    if (set !== undefined && form === collection && Object.hasOwn(set, from)) {
+      const entries = Object.entries(set).map(([name, value]) => [name === from ? to : name, value] as const);
+      replace([...at, ...path, 'set'], Object.fromEntries(entries));
+    }
+  }
+}
+
+/** The collection of the record, or of the rows, whose field a component shows by this path. */
+function holderOf(definition: AppDefinition, page: PageDefinition, references: References, path: string): string | undefined {
+  const root = references.fields.find((field) => field.path === path)?.root;
+  if (root === undefined) return undefined;
+  return root.of === 'rows' ? page.rows?.[root.name]?.from : (page.parameters?.[root.name] ?? definition.parameters?.[root.name])?.of;
+}
+
+/** Keys that are followed from a record of a collection, with the field’s new name where they come by it. */
+function renamedAlong({ definition, collection, from, to }: Renaming, holder: string | undefined, keys: readonly string[]): string[] {
+  let present = holder;
+  return keys.map((key) => {
+    const name = key.replace(/^\?/, '');
+    const renamed = present === collection && name === from ? key.replace(name, to) : key;
+    present = definition.collections?.[present ?? '']?.fields[name]?.of;
+    return renamed;
+  });
+}
+
+/** @param given what is looked through: the page, or a mail that one of its forms sends */
+function inExpressions(renaming: Renaming, at: Place, given: unknown, page: PageDefinition, replace: Replace): void {
+  const { definition } = renaming;
+  const lists = [...walkContent(page.content)].flatMap(({ path, component }) =>
+    typeof component['rows'] === 'string' ? [{ path, from: page.rows?.[component['rows']]?.from }] : [],
+  );
+  const rowAt = (place: Place) => lists.find(({ path }) => path.every((key, index) => place[at.length + index] === key))?.from;
+  const followed = (place: Place, path: string): string => {
+    const [root = '', ...keys] = path.split('.');
+    if (root === 'row') return [root, ...renamedAlong(renaming, rowAt(place), keys)].join('.');
+    const [name = '', ...rest] = keys;
+    const plain = name.replace(/^\?/, '');
+    const holder = (page.parameters?.[plain] ?? definition.parameters?.[plain])?.of;
+    return [root, name, ...renamedAlong(renaming, holder, rest)].join('.');
+  };
+  for (const found of textsIn(given, at)) {
+    if (!mayHoldExpressions(found)) continue;
+    const renamed = found.text.replaceAll(/\b(?:record|row)(?:\.\??[A-Za-z_]\w*)+/g, (path) => followed(found.place, path));
+    if (renamed !== found.text) replace(found.place, renamed);
+  }
+}
