@@ -1,4 +1,18 @@
 export { ApiError, PallmistClient, SlowServiceError, UnreachableError, type ClientOptions, type RecordFile } from './client.ts';
 export { describeApi } from './openapi.ts';
 export { apiBase, defaultBodyBytes, operations, type AnswerOf, type BodyOf, type Operation, type OperationName } from './operations.ts';
-export { health, imported, readiness, type AppSummary, type Draft, type ProblemDetails, type Readiness } from './schemas.ts';
+export {
+  health,
+  imported,
+  readiness,
+  type AppSummary,
+  type BuilderAccount,
+  type Draft,
+  type DraftChange,
+  type DraftChanged,
+  type Edition,
+  type FoundRecords,
+  type ProblemDetails,
+  type Readiness,
+  type WhoAmI,
+} from './schemas.ts';

@@ -30,7 +30,7 @@ function describe(name: string, operation: Operation): object {
   return {
     operationId: name,
     summary: operation.summary,
-    ...(operation.access === 'owner' ? { security: [{ owner: [] }] } : {}),
+    ...(operation.access === 'open' ? {} : { security: [{ owner: [] }] }),
     parameters: names.map((parameter) => ({ name: parameter, in: 'path', required: true, schema: { type: 'string' } })),
     ...(operation.body === undefined
       ? {}

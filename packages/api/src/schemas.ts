@@ -69,7 +69,19 @@ export const writeBody = z.strictObject({
 });
 export const written = z.object({ address: z.string(), problems: z.array(problem) });
 
-const edition = z.object({ number: z.number().int(), publishedAt: z.string() });
+const edition = z.object({
+  number: z.number().int(),
+  publishedAt: z.string(),
+  by: z.string().optional().describe('Who published it; empty where that is not known'),
+  note: z.string().optional(),
+});
+export type Edition = z.infer<typeof edition>;
+export const editions = z.object({ editions: z.array(edition).describe('The newest first') });
+export const wholeEdition = edition.extend({
+  source: z.string().describe('Text of the app file'),
+  data: z.unknown().describe('What the text says, in today’s form'),
+});
+
 export const appSummary = z.object({
   app: appName,
   title: z.string(),
@@ -86,6 +98,7 @@ export const draft = z.object({
   app: appName,
   revision: z.number().int().describe('Rises by one with each change; send it back to change exactly this draft'),
   source: z.string().describe('Text of the app file'),
+  data: z.unknown().optional().describe('What the text says, in today’s form; left out where it is not well-formed'),
   problems: z.array(problem),
 });
 export type Draft = z.infer<typeof draft>;
@@ -102,12 +115,36 @@ export const pushBody = z.strictObject({
     .optional()
     .describe('CSV texts by collection; each takes the place of the records of that collection'),
   replace: z.boolean().optional().describe('Remove and overwrite records although people have written them, after an export'),
+  what: z.string().max(300).optional().describe('What is done, in words, for the log'),
 });
 export const patchBody = z.strictObject({
   revision: z.number().int(),
   patch: z.array(patchOperation).min(1).max(500),
 });
-export const publishBody = z.strictObject({ revision: z.number().int().optional() });
+export const changeBody = z.strictObject({
+  revision: z.number().int().describe('The newest revision that the builder has seen'),
+  patch: z.array(patchOperation).min(1).max(5000),
+  what: z.string().min(1).max(300).describe('What it does, in words, for the log'),
+});
+const draftChange = z.object({
+  revision: z.number().int(),
+  at: z.string().describe('RFC 3339'),
+  by: z.string(),
+  what: z.string(),
+  patch: z.array(patchOperation).nullable().describe('Null where the whole text was replaced'),
+});
+export type DraftChange = z.infer<typeof draftChange>;
+export const draftChanged = z.object({
+  outcome: z.enum(['changed', 'asked']).describe('“asked”: nothing was changed, since others have changed the same places'),
+  revision: z.number().int().describe('The newest revision'),
+  others: z.array(draftChange).describe('What others have changed since the revision that was given'),
+});
+export type DraftChanged = z.infer<typeof draftChanged>;
+export const draftChanges = z.object({ changes: z.array(draftChange).describe('The newest first') });
+export const publishBody = z.strictObject({
+  revision: z.number().int().optional(),
+  note: z.string().max(2000).optional().describe('A note for the log'),
+});
 export const published = z.object({ app: appName, edition: z.number().int(), mount: z.string() });
 
 export const personBody = z.strictObject({
@@ -119,6 +156,85 @@ export const personBody = z.strictObject({
 
 export const enterBody = z.strictObject({ key: z.string().max(200) });
 export const done = z.object({ done: z.literal(true) });
+
+const builderRole = z.enum(['owner', 'builder', 'viewer']);
+const builder = z.object({
+  id: z.string(),
+  name: z.string(),
+  mail: z.string(),
+  role: builderRole,
+  invited: z.boolean().describe('Has not accepted the invitation yet'),
+});
+export type BuilderAccount = z.infer<typeof builder>;
+export const builders = z.object({ builders: z.array(builder) });
+export const whoAmI = z.object({ id: z.string(), name: z.string(), role: builderRole });
+export type WhoAmI = z.infer<typeof whoAmI>;
+export const inviteBody = z.strictObject({
+  mail: z.email().max(200),
+  role: builderRole,
+  send: z.boolean().optional().describe('Write a mail with the link too'),
+});
+export const invitation = z.object({ link: z.string().describe('Opens the console for the one who was invited, once, within seven days') });
+export const roleBody = z.strictObject({ role: builderRole });
+export const signInBody = z.strictObject({ mail: z.string().max(200), password: z.string().max(200) });
+export const acceptBody = z.strictObject({
+  key: z.string().max(200),
+  name: z.string().trim().min(1).max(100),
+  password: z.string().min(1).max(200),
+});
+export const tryAsBody = z.strictObject({ login: z.string().max(200).nullable().describe('Who looks at the draft; null for signed out') });
+
+const recordTexts = z.record(z.string(), z.string().max(200_000));
+export const findBody = z.strictObject({
+  search: z.string().max(200).optional().describe('A text that one of the text fields contains'),
+  where: z
+    .array(z.strictObject({ field: z.string(), equals: z.string() }))
+    .max(20)
+    .optional(),
+  sort: z.strictObject({ field: z.string(), descending: z.boolean() }).optional(),
+  page: z.number().int().min(1).max(1_000_000).optional(),
+  size: z.number().int().min(1).max(500).optional(),
+});
+export const foundRecords = z.object({
+  total: z.number().int(),
+  records: z.array(z.record(z.string(), z.string())).describe('Texts by field; empty fields are left out'),
+  titles: z.record(z.string(), z.record(z.string(), z.string())).describe('By reference field: titles of the records referred to, by key'),
+});
+export type FoundRecords = z.infer<typeof foundRecords>;
+export const recordChangesBody = z.strictObject({
+  changes: z
+    .array(
+      z.union([
+        z.strictObject({ create: recordTexts }),
+        z.strictObject({ key: z.string(), change: recordTexts }),
+        z.strictObject({ key: z.string(), remove: z.literal(true) }),
+      ]),
+    )
+    .min(1)
+    .max(500),
+});
+export const recordChanges = z.object({
+  results: z.array(
+    z.object({
+      key: z.string().optional(),
+      problem: z.string().optional(),
+      problems: z.record(z.string(), z.string()).optional().describe('By field'),
+    }),
+  ),
+});
+export const mailPreviewBody = z.strictObject({
+  page: z.string(),
+  component: z.string().max(60).describe('Name of the form that sends it'),
+  address: z.string().max(20_000).describe('An address of that page, which gives the values'),
+  send: z.boolean().optional().describe('Put it into the outbox, to nobody: a test'),
+});
+export const mailPreview = z.object({
+  recipient: z.string(),
+  subject: z.string(),
+  text: z.string(),
+  html: z.string(),
+  problem: z.string().optional(),
+});
 
 const person = z.object({
   login: z.string(),

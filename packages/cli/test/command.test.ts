@@ -166,7 +166,7 @@ describe('wrong usage', () => {
     [['write', 'specimens', 'q', '--file', demoFile], 2, /name=value/],
     [['serve', '--port', 'high'], 2, /PALLMIST_PORT is “high”/],
     [['read', '/x', '--app', 'a', '--service', 'http://127.0.0.1:9'], 3, /There is no Pallmist service at/],
-    [['publish', 'quillmoor', '--token', 'guess'], 1, /Only the owner/],
+    [['publish', 'quillmoor', '--token', 'guess'], 1, /Only builders/],
   ])('%j ends with %i and a sentence', async (words, status, sentence) => {
     const answer = await pallmist(words);
     expect(answer.status).toBe(status);

@@ -11,10 +11,16 @@
     person?: { name: string; signOut: string; account?: string } | undefined;
     signInHref?: string | undefined;
     draft: boolean;
+    /** The style sheet of the app’s look. */
+    look?: string | undefined;
     children: Snippet;
   }
-  const { appTitle, home, navigation, person, signInHref, draft, children }: Props = $props();
+  const { appTitle, home, navigation, person, signInHref, draft, look, children }: Props = $props();
 </script>
+
+<svelte:head>
+  {#if look !== undefined}<link rel="stylesheet" href={look} />{/if}
+</svelte:head>
 
 <a class="skip" href="#content">Skip to the content</a>
 <header>

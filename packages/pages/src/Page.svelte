@@ -14,6 +14,7 @@
   person={shown.person}
   signInHref={shown.signInHref}
   draft={shown.draft}
+  look={shown.look}
 >
   {#each shown.notices as notice (notice)}
     <p class="notice" role="status">{notice} The page is shown without it.</p>

@@ -55,6 +55,8 @@ const sources: Record<Part, string> = {
 
 interface DocumentParts {
   title: string;
+  /** What components put into the head. */
+  head?: string;
   body: string;
   assets: Assets;
   payload?: PagePayload;
@@ -64,7 +66,7 @@ interface DocumentParts {
 }
 
 /** Puts a document together. Nothing in it is inline script: the payload is data, which a content security policy lets be. */
-export function assembleDocument({ title, body, assets, payload, canonical, language = 'en' }: DocumentParts): string {
+export function assembleDocument({ title, head = '', body, assets, payload, canonical, language = 'en' }: DocumentParts): string {
   // Named at once, so that the browser does not learn of one script by another.
   const needed = payload ? [...assets.imports, ...[...partsFor(payload)].flatMap((part) => assets.parts[part] ?? [])] : [];
   const links = [
@@ -81,7 +83,7 @@ export function assembleDocument({ title, body, assets, payload, canonical, lang
   return (
     `<!doctype html><html lang="${escape(language)}"><head><meta charset="utf-8">` +
     '<meta name="viewport" content="width=device-width, initial-scale=1">' +
-    `<title>${escape(title)}</title>${links}</head><body><div id="page">${body}</div>${takeover}</body></html>`
+    `<title>${escape(title)}</title>${links}${head}</head><body><div id="page">${body}</div>${takeover}</body></html>`
   );
 }
 

@@ -30,9 +30,10 @@ export function renderPage(payload: PagePayload, tools: ShowTools, assets: Asset
     goBack: () => false,
     retry: nothing,
   };
-  const { body } = render(Page, { props: { live } });
+  const { head, body } = render(Page, { props: { live } });
   return assembleDocument({
     title: `${shown.title} · ${shown.appTitle}`,
+    head,
     body,
     assets,
     payload,

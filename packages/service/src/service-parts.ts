@@ -1,6 +1,8 @@
 import type { Assets } from '@pallmist/pages/server';
 import type { Logger } from 'pino';
-import type { Owner } from './api/owner.ts';
+import type { Builders } from './builders/builders.ts';
+import type { DraftEvents } from './builders/draft-events.ts';
+import type { DraftChanges } from './apps/draft-changes.ts';
 import type { AppEditor } from './apps/app-editor.ts';
 import type { LiveApps } from './apps/live-apps.ts';
 import type { Clock } from './clock.ts';
@@ -18,7 +20,9 @@ export interface ServiceParts {
   store: Store;
   live: LiveApps;
   apps: AppEditor;
-  owner: Owner;
+  changes: DraftChanges;
+  builders: Builders;
+  events: DraftEvents;
   keys: KeyRing;
   sealer: Sealer;
   post: PostOffice;

@@ -1,8 +1,11 @@
 import { join } from 'node:path';
 import { pino } from 'pino';
-import { Owner } from './api/owner.ts';
 import { AppEditor } from './apps/app-editor.ts';
+import { DraftChanges } from './apps/draft-changes.ts';
+import { DraftKeeper } from './apps/draft-keeper.ts';
 import { LiveApps } from './apps/live-apps.ts';
+import { Builders } from './builders/builders.ts';
+import { DraftEvents } from './builders/draft-events.ts';
 import { systemClock, type Clock } from './clock.ts';
 import { lockDirectory } from './directory-lock.ts';
 import { browserFiles } from './http/browser-files.ts';
@@ -48,11 +51,14 @@ export async function startService(settings: Settings, { clock = systemClock }: 
     const store = await openStore(settings.data, { clock, keepMailDays: settings.keepMailDays });
     closers.push(() => store.close());
     const keys = new KeyRing(join(settings.data, 'keys.json'), clock);
-    const live = new LiveApps(store, clock, log);
+    const keeper = new DraftKeeper();
+    const events = new DraftEvents();
+    const live = new LiveApps(store, clock, log, keeper);
     await live.load();
-    const apps = new AppEditor(store, live, settings, clock, log);
+    const apps = new AppEditor({ store, live, settings, clock, log, keeper, events });
     closers.push(() => apps.close());
-    const owner = new Owner(store, settings);
+    const builders = new Builders(store, settings);
+    const changes = new DraftChanges(store, keeper, events);
     const post = new PostOffice(store.mails, settings, log, clock);
     closers.push(() => post.close());
     const guard = new LoadGuard(settings.maxConcurrent);
@@ -61,18 +67,22 @@ export async function startService(settings: Settings, { clock = systemClock }: 
     });
     let own = '';
     const base = () => settings.publicUrl?.replace(/\/$/, '') ?? own;
-    const parts = { settings, clock, log, files, store, live, apps, owner, keys, sealer: new Sealer(keys, clock), post, base };
+    const sealer = new Sealer(keys, clock);
+    const parts = { settings, clock, log, files, store, live, apps, changes, builders, events, keys, sealer, post, base };
     const server = httpServer(webApp(parts, guard));
     const port = await listen(server, settings);
     own = `http://${settings.host.includes(':') ? `[${settings.host}]` : settings.host}:${String(port)}`;
     closers.push(() => closeServer(server, settings.shutdownTimeout));
+    closers.push(() => {
+      events.close();
+    });
     post.open();
     apps.open();
     log.info({ base: own }, 'serving');
     let stopping: Promise<void> | undefined;
     return {
       base: own,
-      consoleLink: owner.newConsoleLink(base()),
+      consoleLink: builders.newConsoleLink(base()),
       apps,
       live,
       store,

@@ -68,5 +68,10 @@ export type ChoicesLists = Readonly<Record<string, Readonly<Record<string, Choic
 export interface CollectionShape {
   /** The field whose value names a record in an address. */
   keyField: string;
-  fields: Readonly<Record<string, { type: string; pattern?: string | undefined; maxLength?: number | undefined }>>;
+  fields: Readonly<
+    Record<
+      string,
+      { type: string; pattern?: string | undefined; maxLength?: number | undefined; formerNames?: readonly string[] | undefined }
+    >
+  >;
 }

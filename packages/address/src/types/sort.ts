@@ -14,9 +14,12 @@ const mostKeys = 8;
 export function sort<const Field extends string, const Options extends CommonOptions<readonly SortKey<Field>[]> = object>(
   fields: readonly Field[],
   options?: Exactly<Options, CommonOptions<readonly SortKey<Field>[]>>,
+  former: readonly (readonly [string, Field])[] = [],
 ): Made<readonly SortKey<Field>[], Options> {
   const keys = new Map<string | undefined, SortKey<Field>>();
-  for (const field of fields) keys.set(field, { field, descending: false }).set('-' + field, { field, descending: true });
+  // What a field was called in the past is read as what it is called now.
+  for (const [name, field] of [...former, ...fields.map((field) => [field, field] as const)])
+    keys.set(name, { field, descending: false }).set('-' + name, { field, descending: true });
   const { read } = oneOf([...keys.keys()] as string[], []);
   const key = (source: string, from: number, to: number) => {
     const name = read(source, from, to);
@@ -42,7 +45,7 @@ export function sort<const Field extends string, const Options extends CommonOpt
       for (const sorted of value as (Partial<SortKey> | null)[]) {
         const { field, descending } = sorted ?? {};
         if (typeof field !== 'string' || typeof descending !== 'boolean') return refuse('not-a-sort');
-        if (!keys.has(field)) return refuse('unknown-sort-field');
+        if (!fields.includes(field as Field)) return refuse('unknown-sort-field');
         result += (result === '' ? '' : ',') + (descending ? '-' : '') + encode(field);
       }
       return checked(value as SortKey<Field>[]) === undefined ? undefined : result;
@@ -75,6 +78,8 @@ export const declaredSort: DeclaredType = {
     const stranger = collection && fields?.find((field) => !known.includes(field));
     if (stranger !== undefined)
       throw new DeclarationError('fields', 'unknown-field', `The collection has no field “${stranger}”.`, suggest(stranger, known));
-    return sort(fields ?? known, declaration as CommonOptions<readonly SortKey[]>);
+    const own = fields ?? known;
+    const former = own.flatMap((field) => (collection?.fields[field]?.formerNames ?? []).map((name) => [name, field] as const));
+    return sort(own, declaration as CommonOptions<readonly SortKey[]>, former);
   },
 };

@@ -16,6 +16,19 @@ export function* componentsIn(content: readonly Component[]): Generator<Componen
   }
 }
 
+/** Content whose components know where they stand, inner ones too. */
+export function withPlaces(content: readonly Component[], at = 'content'): Component[] {
+  return content.map((component, index) => {
+    const place = `${at}/${String(index)}`;
+    const inner = innerContent(component);
+    if (inner.length === 0) return { ...component, place };
+    if (component['content'] !== undefined)
+      return { ...component, place, content: withPlaces(inner[0]?.content ?? [], `${place}/content`) };
+    const panes = inner.map(({ path, content: held }) => [path[1], withPlaces(held, `${place}/panes/${String(path[1])}`)]);
+    return { ...component, place, panes: Object.fromEntries(panes) as object };
+  });
+}
+
 /** A component with its inner content replaced. */
 export function mapInnerContent(component: Component, replace: (content: readonly Component[]) => Component[]): Component {
   const { content, panes } = component;

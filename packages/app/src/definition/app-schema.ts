@@ -110,6 +110,8 @@ const arrivalRule = z.strictObject({
 export interface Component {
   show: string;
   when?: string | undefined;
+  /** Not of the app file: where it stands in its page, which the service notes in drafts for the console. */
+  place?: string;
   [key: string]: unknown;
 }
 

@@ -21,7 +21,7 @@ export { renameChoice } from '../definition/rename/rename-choice.ts';
 export { renamePage } from '../definition/rename/rename-page.ts';
 export { renameParameter } from '../definition/rename/rename-parameter.ts';
 export { AppChecker } from '../definition/check/app-checker.ts';
-export type { CheckedApp } from '../definition/check/check-app.ts';
+export type { CheckedApp } from '../definition/check/check-definition.ts';
 export { componentKinds, kindOf } from '../components/kinds.ts';
 export { innerContent } from '../components/inner-content.ts';
 export { walkContent, formOf } from '../components/walk-content.ts';

@@ -1,5 +1,6 @@
 import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
 import { linksFrom, walkContent } from '../components/walk-content.ts';
+import { lookVersion } from './look.ts';
 import type { AppPart } from './page-payload.ts';
 
 /** Cuts out of an app what showing one page needs, so that a browser is sent no more than that. */
@@ -21,6 +22,7 @@ export function appPartFor(definition: AppDefinition, pageName: string, page = d
     app: definition.app,
     title: definition.title,
     mount: definition.mount,
+    ...(definition.look ? { look: `${definition.mount === '/' ? '' : definition.mount}/~look.css?${lookVersion(definition.look)}` } : {}),
     timeZone: definition.timeZone,
     parameters: definition.parameters,
     language: definition.language,

@@ -46,6 +46,8 @@ export type AppPart = Pick<
 > & {
   /** The addresses of this page and of those it links to. */
   pages: Record<string, AddressablePage>;
+  /** The style sheet of its look. */
+  look?: string;
   signIn?: { page: string; reasons: Partial<Record<Reason, string>>; byMail?: true };
 };
 

@@ -97,7 +97,10 @@ export class PageView implements ViewContext {
   showAll(content: readonly Component[]): AnyNode[] {
     return content
       .filter((component) => this.evaluator.holds(component.when))
-      .map((component) => this.show(component))
+      .map((component) => {
+        const node = this.show(component);
+        return node === undefined || component.place === undefined ? node : { ...node, place: component.place };
+      })
       .filter((node) => node !== undefined);
   }
 

@@ -32,6 +32,7 @@ export function showPage(payload: PagePayload, tools: ShowTools): ShownPage {
       ? { signInHref: signInAddress(view.app, app.signIn.page, address, 'sign-in-needed', view.values) }
       : {}),
     address,
+    ...(app.look === undefined ? {} : { look: app.look }),
     draft: payload.draft,
   };
 }

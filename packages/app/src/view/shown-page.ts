@@ -21,4 +21,6 @@ export interface ShownPage {
   /** BCP 47 tag of the language that the page is in. */
   language: string;
   draft: boolean;
+  /** The style sheet of the app’s look. */
+  look?: string;
 }

@@ -9,6 +9,8 @@ import type { Anchor, ChangeAnchor, KeepingForm } from './node-parts.ts';
 /** What a component shows, settled down to the last text and address, and drawn by the component of hosted pages. */
 export interface AnyNode {
   show: string;
+  /** Of a draft: where its component stands in the page, as a JSON Pointer without the first “/”. */
+  place?: string;
 }
 
 /** How a component is shown; undefined where it is not there at present. */

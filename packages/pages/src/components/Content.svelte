@@ -9,8 +9,17 @@
 {#snippet render(nodes: AnyNode[])}
   {#each nodes as node, index (index)}
     {@const Rendered = renderers[node.show]}
-    {#if Rendered}<Rendered node={node as never} {live} {render} />{/if}
+    {#if Rendered && node.place !== undefined}
+      <div data-place={node.place}><Rendered node={node as never} {live} {render} /></div>
+    {:else if Rendered}<Rendered node={node as never} {live} {render} />{/if}
   {/each}
 {/snippet}
 
 {@render render(content)}
+
+<style>
+  /* Of drafts: it marks a place and takes none. */
+  [data-place] {
+    display: contents;
+  }
+</style>

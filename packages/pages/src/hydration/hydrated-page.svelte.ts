@@ -2,6 +2,7 @@ import { LiveAddress } from '@pallmist/browser';
 import { compileApp, readAddress, type Reading, SealBook, type Values, withContext, writeAddress } from '@pallmist/app/address';
 import { celWith, planLoad, showPage, type PagePayload, type ShowTools } from '@pallmist/app/view';
 import { tick } from 'svelte';
+import type { AddressCause } from './in-console.ts';
 import type { LivePage } from '../live-page.ts';
 import { entry } from './history-entry.ts';
 import { AheadFetcher, type Fetched } from './fetching.ts';
@@ -33,6 +34,8 @@ export class HydratedPage implements LivePage {
   failure: string | undefined = $state.raw();
   hydrated = $state.raw(false);
   saves = $state.raw(0);
+  /** In the console, which follows what a draft’s page does. */
+  onshown: ((address: string, cause: AddressCause) => void) | undefined;
 
   constructor(payload: PagePayload, tools: ShowTools) {
     for (const value of payload.seals ?? []) this.#seals.add(value);
@@ -48,15 +51,24 @@ export class HydratedPage implements LivePage {
     document.documentElement.dataset['hydrated'] = 'true';
     entry.restoreFrom(this.#payload.previous);
     this.#findPrevious();
-    // As it was given, with what is wrong in it, for the console to explain.
-    this.#tellConsole(here());
+  }
+
+  get payload(): PagePayload {
+    return this.#payload;
+  }
+
+  /** Loads the page again in its place, and keeps what is open and typed: the draft has changed. */
+  refresh(): void {
+    this.#ahead.clear();
+    this.#address.flush();
+    void this.#turnTo(here(), () => undefined, 'refresh');
   }
 
   change(changes: Values, coalesceKey?: unknown): void {
     const change = this.#address.change(changes, coalesceKey);
     // What acts once has left the address; taken back, it goes from the page too.
     if (change?.entry === 'none') this.#follow(this.#address.reading, 'change');
-    this.#tellConsole(this.shown.address);
+    this.onshown?.(this.shown.address, 'change');
   }
 
   /** Sends a form; what was typed stays on the page until it is saved. */
@@ -133,14 +145,19 @@ export class HydratedPage implements LivePage {
       entry.keep();
       if (reload) this.#plan = '';
       this.#address.open(wanted, wanted !== here());
+      this.onshown?.(wanted, 'link');
       return;
     }
     const turn = async () => {
       const previous = { page: this.name, address: this.shown.address };
-      const turned = await this.#turnTo(wanted, () => {
-        entry.keep();
-        window.history.pushState(reading.page === previous.page ? entry.ofStep() : entry.ofPageAfter(previous), '', wanted);
-      });
+      const turned = await this.#turnTo(
+        wanted,
+        () => {
+          entry.keep();
+          window.history.pushState(reading.page === previous.page ? entry.ofStep() : entry.ofPageAfter(previous), '', wanted);
+        },
+        'link',
+      );
       if (!turned) return;
       entry.restore();
       // Where reading starts in a new document.
@@ -194,6 +211,7 @@ export class HydratedPage implements LivePage {
     if (this.#planFor(reading.values) !== this.#plan) void this.#fetchData(cause);
     else {
       this.#giveUp();
+      if (cause === 'history') this.onshown?.(here(), 'history');
       if (cause === 'history')
         void tick().then(() => {
           entry.restore();
@@ -203,7 +221,7 @@ export class HydratedPage implements LivePage {
 
   /** The person went Back or Forward to another page. */
   async #goBackTo(address: string): Promise<void> {
-    if (await this.#turnTo(address, () => undefined)) entry.restore();
+    if (await this.#turnTo(address, () => undefined, 'history')) entry.restore();
   }
 
   /** The values are back to what is loaded: an answer on its way is of no more use. */
@@ -224,6 +242,7 @@ export class HydratedPage implements LivePage {
       return;
     }
     this.#show({ ...fetched.payload, ...this.#wayHere() }, this.#tools);
+    this.onshown?.(this.shown.address, cause);
     if (cause === 'history') {
       await tick();
       entry.restore();
@@ -235,8 +254,8 @@ export class HydratedPage implements LivePage {
    * @param arrive makes the address that of the page, just before it is drawn
    * @returns whether it is drawn; where not, a document is on its way or the failure is said
    */
-  async #turnTo(address: string, arrive: () => void): Promise<boolean> {
-    const fetched = await this.#ask(address, () => void this.#turnTo(address, arrive));
+  async #turnTo(address: string, arrive: () => void, cause: AddressCause): Promise<boolean> {
+    const fetched = await this.#ask(address, () => void this.#turnTo(address, arrive, cause));
     if (fetched === undefined) return false;
     if ('document' in fetched) {
       window.location.assign(address);
@@ -255,7 +274,7 @@ export class HydratedPage implements LivePage {
     this.#show({ ...fetched.payload, ...this.#wayHere() }, tools);
     this.#settleAddress(address);
     this.#address = this.#listen();
-    this.#tellConsole(address);
+    this.onshown?.(address, cause);
     await tick();
     return true;
   }
@@ -300,12 +319,6 @@ export class HydratedPage implements LivePage {
       this.failure = 'The service did not answer, so what you see is still from before.';
       return undefined;
     }
-  }
-
-  /** The console shows the draft in a frame, and the address above it follows. */
-  #tellConsole(address: string): void {
-    if (window.parent === window || !this.#payload.draft) return;
-    window.parent.postMessage({ pallmist: 'address', address }, window.location.origin);
   }
 }
 

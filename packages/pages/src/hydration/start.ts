@@ -12,4 +12,8 @@ if (payload !== null && target !== null) {
   hydrate(Page, { target, props: { live } });
   live.begin();
   followLinks(target, live);
+  if (payload.draft && window.parent !== window)
+    void import('./in-console.ts').then(({ connectWithConsole }) => {
+      connectWithConsole(live);
+    });
 }

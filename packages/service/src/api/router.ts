@@ -1,18 +1,16 @@
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import {
-  defaultBodyBytes,
-  describeApi,
-  imported,
-  operations,
-  type AnswerOf,
-  type BodyOf,
-  type Operation,
-  type OperationName,
-} from '@pallmist/api';
+import { defaultBodyBytes, describeApi, imported, operations, type Operation, type OperationName } from '@pallmist/api';
 import { quote, suggest, toPointer, type Problem } from '@pallmist/app';
 import { Router, type NextFunction, type Request, type Response } from 'express';
 import type { HostedApp } from '../apps/hosted-app.ts';
+import { previewMail } from '../apps/mail-preview.ts';
+import { RecordGrid } from '../apps/record-grid.ts';
+import { mayAs, type Builder } from '../builders/builders.ts';
+import { AppCookies } from '../http/cookies.ts';
+import type { BuilderRole } from '../store/builders.ts';
+import { builderHandlers } from './builder-accounts.ts';
+import type { Call, Handlers } from './handlers.ts';
 import { exportRecords } from '../apps/record-export.ts';
 import type { RecordSource } from '../apps/record-import.ts';
 import { bodyChunks, BodyGate, readBody } from '../http/bodies.ts';
@@ -25,21 +23,18 @@ import { problemDetails, Refused } from './problem-details.ts';
 import { readPush } from './push-body.ts';
 import { makeShort, shortAnswer } from './short-addresses.ts';
 
-interface Call<Name extends OperationName> {
-  parameters: Record<string, string>;
-  body: Exclude<BodyOf<Name>, undefined>;
-  request: Request;
-  response: Response;
-}
-type Handlers = { [Name in OperationName]: (call: Call<Name>) => Promise<AnswerOf<Name>> | AnswerOf<Name> };
-
 /** Milliseconds within which a body has to be here. */
 const bodyTime = 60_000;
 /** Bytes of an import, and milliseconds within which it has to be here. */
 const mostImported = 2_000_000_000;
 const importTime = 60 * 60_000;
 
-const notOwner = 'Only the owner of the service may do this. Open the console by its link, or send the token from the file api-token.';
+const stranger = 'Only builders may do this. Open the console by its link, sign in to it, or send the token from the file api-token.';
+const notAllowed: Record<BuilderRole, string> = {
+  viewer: stranger,
+  builder: 'You may look at this app and try it, but not change it. Ask the owner for the role “builder”.',
+  owner: 'Only the owner may do this.',
+};
 
 /** The HTTP interface: who asks is settled first, then the body is read and checked by its schema; every error is a Problem Details. */
 export function apiRouter(parts: ServiceParts): Router {
@@ -50,26 +45,31 @@ export function apiRouter(parts: ServiceParts): Router {
   router.get('/openapi.json', (_, response) => {
     response.json(description);
   });
-  const mustBeOwner = async (request: Request) => {
-    if (!(await parts.owner.asks(request))) throw new Refused(401, notOwner);
+  const mustBe: MustBe = async (role, request) => {
+    const builder = await parts.builders.who(request);
+    if (builder === undefined) throw new Refused(401, stranger);
+    if (!mayAs(builder.role, role)) throw new Refused(403, notAllowed[role]);
+    return builder;
   };
-  addRecordRoutes(router, parts, bodies, mustBeOwner);
+  addRecordRoutes(router, parts, bodies, mustBe);
+  addEventRoute(router, parts, mustBe);
   for (const name of Object.keys(operations) as OperationName[]) {
     const operation: Operation = operations[name];
     router[operation.method](operation.path.replace(/\{(\w+)\}/g, ':$1'), async (request, response, next) => {
-      if (operation.access === 'owner') await mustBeOwner(request);
+      const builder = operation.access === 'open' ? nobody : await mustBe(operation.access, request);
       if (name === 'pushDraft' && isMultipart(request)) {
         next();
         return;
       }
       const handler = handlers[name] as (call: Call<OperationName>) => unknown;
       const body = (await checkedBody(operation, request, bodies)) as Call<OperationName>['body'];
-      response.json(await handler({ parameters: request.params as Record<string, string>, body, request, response }));
+      response.json(await handler({ parameters: request.params as Record<string, string>, body, request, response, builder }));
     });
   }
   router.put('/apps/:app/draft', async (request, response) => {
     const { app } = request.params;
-    response.json(operations.pushDraft.answer.parse(await readPush(request, (push) => parts.apps.push(app, push))));
+    const builder = await mustBe('builder', request);
+    response.json(operations.pushDraft.answer.parse(await readPush(request, (push) => parts.apps.push(app, push, builder))));
   });
   router.use((request) => {
     throw new Refused(404, `There is no ${request.method} ${quote(request.path, 80)} here; see openapi.json.`);
@@ -87,19 +87,30 @@ export function apiRouter(parts: ServiceParts): Router {
   return router;
 }
 
+/** Who asks. @throws Refused where the role is not enough */
+type MustBe = (role: BuilderRole, request: Request) => Promise<Builder>;
+
+/** Who calls an operation that is open to everybody. */
+const nobody: Builder = { id: '', name: '', role: 'viewer' };
+
+/** What happens to a draft, as it happens. */
+function addEventRoute(router: Router, { store, events }: ServiceParts, mustBe: MustBe): void {
+  router.get('/apps/:app/draft/events', async (request, response) => {
+    const builder = await mustBe('viewer', request);
+    const { app } = request.params;
+    if ((await store.apps.draft(app)) === undefined) throw new Refused(404, `There is no app ${quote(app)}.`);
+    if (!events.open(app, builder, response)) throw new Refused(503, 'Too many consoles have this draft open.');
+  });
+}
+
 const isMultipart = (request: Request) => request.headers['content-type']?.startsWith('multipart/form-data') === true;
 
 /** Records as they are sent, and as they are fetched: read and written bit by bit, however many there are. */
-function addRecordRoutes(
-  router: Router,
-  { apps, store }: ServiceParts,
-  bodies: BodyGate,
-  mustBeOwner: (request: Request) => Promise<void>,
-): void {
+function addRecordRoutes(router: Router, { apps, store }: ServiceParts, bodies: BodyGate, mustBe: MustBe): void {
   const path = '/apps/:app/records/:collection';
   const queryOf = (request: Request) => new URLSearchParams(request.originalUrl.split('?')[1] ?? '');
   router.get(path, async (request, response) => {
-    await mustBeOwner(request);
+    await mustBe('viewer', request);
     const { app, collection } = request.params;
     const definition = await apps.collectionsOf(app);
     if (definition.collections?.[collection] === undefined)
@@ -113,7 +124,7 @@ function addRecordRoutes(
     await pipeline(Readable.from(exportRecords(store, definition, app, collection, format)), response);
   });
   router.post(path, async (request, response) => {
-    await mustBeOwner(request);
+    await mustBe('builder', request);
     const { app, collection } = request.params;
     const type = request.headers['content-type']?.split(';')[0]?.trim();
     if (type !== 'text/csv' && type !== 'application/json' && type !== 'application/x-ndjson')
@@ -127,7 +138,10 @@ function addRecordRoutes(
   });
 }
 
-function makeHandlers({ store, live, apps, owner, keys, sealer, base, post }: ServiceParts): Handlers {
+function makeHandlers(parts: ServiceParts): Handlers {
+  const { store, live, apps, changes, builders, keys, sealer, base, post, settings } = parts;
+  const grid = new RecordGrid(store, live);
+  const cookies = new AppCookies(settings);
   const published = (app: string | undefined): HostedApp => {
     const hosted = live.byName(app ?? '');
     if (!hosted) {
@@ -136,23 +150,61 @@ function makeHandlers({ store, live, apps, owner, keys, sealer, base, post }: Se
     }
     return hosted;
   };
+  const asksAsBuilder = async (request: Request) => (await builders.who(request)) !== undefined;
   const scopesOf = (app: string) => [`live:${app}`, `draft:${app}`];
   return {
+    ...builderHandlers(parts),
     listApps: async () => ({ apps: await apps.list() }),
     readAddress: async ({ parameters, body, request }) =>
-      readFor(published(parameters['app']), sealer, body.address, await owner.asks(request)),
-    writeAddress: async ({ parameters, body, request }) => writeFor(published(parameters['app']), sealer, body, await owner.asks(request)),
+      readFor(published(parameters['app']), sealer, body.address, await asksAsBuilder(request)),
+    writeAddress: async ({ parameters, body, request }) =>
+      writeFor(published(parameters['app']), sealer, body, await asksAsBuilder(request)),
     getDraft: ({ parameters }) => apps.draft(parameters['app'] ?? ''),
-    pushDraft: ({ parameters, body }) =>
-      apps.push(parameters['app'] ?? '', {
-        source: body.source,
-        revision: body.revision,
-        replace: body.replace,
-        files: Object.fromEntries(Object.entries(body.files ?? {}).map(([name, base64]) => [name, Buffer.from(base64, 'base64')])),
-        ...(body.data === undefined ? {} : { records: Object.entries(body.data).map(([collection, text]) => csvSource(collection, text)) }),
-      }),
-    patchDraft: ({ parameters, body }) => apps.patch(parameters['app'] ?? '', body.revision, body.patch),
-    publish: ({ parameters, body }) => apps.publish(parameters['app'] ?? '', body.revision),
+    pushDraft: ({ parameters, body, builder }) =>
+      apps.push(
+        parameters['app'] ?? '',
+        {
+          source: body.source,
+          what: body.what,
+          revision: body.revision,
+          replace: body.replace,
+          files: Object.fromEntries(Object.entries(body.files ?? {}).map(([name, base64]) => [name, Buffer.from(base64, 'base64')])),
+          ...(body.data === undefined
+            ? {}
+            : { records: Object.entries(body.data).map(([collection, text]) => csvSource(collection, text)) }),
+        },
+        builder,
+      ),
+    patchDraft: ({ parameters, body, builder }) => apps.patch(parameters['app'] ?? '', body.revision, body.patch, builder),
+    changeDraft: ({ parameters, body, builder }) => changes.change(parameters['app'] ?? '', body, builder),
+    listChanges: async ({ parameters }) => ({ changes: await apps.changes(parameters['app'] ?? '') }),
+    listEditions: async ({ parameters }) => ({ editions: await apps.editions(parameters['app'] ?? '') }),
+    getEdition: ({ parameters }) => apps.edition(parameters['app'] ?? '', Number(parameters['number'])),
+    publish: ({ parameters, body, builder }) => apps.publish(parameters['app'] ?? '', body, builder),
+    async tryAs({ parameters: { app = '' }, body: { login }, request, response }) {
+      const hosted = await live.draft(app);
+      if (hosted === undefined || 'problems' in hosted)
+        throw new Refused(422, 'The draft has errors, so it cannot be tried. Fix them first.');
+      await store.sessions.end(cookies.read(hosted, request, 'person'));
+      cookies.clear(hosted, response, 'person');
+      if (login === null) return { done: true };
+      const person = await store.people.find(app, login);
+      if (person === undefined) throw new Refused(404, `Nobody signs in as ${quote(login)}.`);
+      const { session } = settings;
+      cookies.set(hosted, response, 'person', await store.sessions.begin(hosted.scope, person.login, session), session.age);
+      return { done: true };
+    },
+    findRecords: ({ parameters: { app = '', collection = '' }, body }) => grid.find(app, collection, body),
+    changeRecords: async ({ parameters: { app = '', collection = '' }, body }) => ({
+      results: await grid.change(app, collection, body.changes),
+    }),
+    async previewMail({ parameters: { app = '', mail = '' }, body: { send, ...wanted } }) {
+      const written = await previewMail(app, { mail, ...wanted }, store, live, base());
+      const { problem, ...kept } = written;
+      // A test goes to nobody: it stays in the outbox, to be read.
+      if (send === true) await store.mails.add({ app, form: `${wanted.page}/${wanted.component}`, ...kept }, 'kept', problem);
+      return written;
+    },
     async putPerson({ parameters, body }) {
       const { app = '', login = '' } = parameters;
       await apps.draft(app);
@@ -212,21 +264,6 @@ function makeHandlers({ store, live, apps, owner, keys, sealer, base, post }: Se
         throw new Refused(404, `There is no key ${quote(id)} to forget. The current key is not forgotten; make a new one first.`);
       return { done: true };
     },
-    async enterConsole({ body, response }) {
-      if (!(await owner.enter(body.key, response))) {
-        throw new Refused(
-          401,
-          'This link has been used, or a newer one was made. Start the service again for a new link; it stands in console-link.txt too.',
-        );
-      }
-      return { done: true };
-    },
-    async leaveConsole({ request, response }) {
-      await owner.leave(request, response);
-      return { done: true };
-    },
-    endConsoleSessions: async () => ({ ended: await owner.endSessions() }),
-    renewToken: () => ({ token: owner.renewToken() }),
   };
 }
 

@@ -1,6 +1,7 @@
-import type { AppSummary, Draft } from '@pallmist/api';
+import type { AppSummary, Draft, DraftChange, Edition } from '@pallmist/api';
 import {
   checkAppFile,
+  DraftDocument,
   listFormChanges,
   mayPublish,
   patchSource,
@@ -15,12 +16,19 @@ import type { Logger } from 'pino';
 import { Refused } from '../api/problem-details.ts';
 import type { Clock } from '../clock.ts';
 import type { Settings } from '../settings.ts';
-import type { DraftRow } from '../store/apps.ts';
+import type { DraftRow, EditionRow } from '../store/apps.ts';
+import { asChange } from './draft-changes.ts';
 import type { Misfit, StagedRecords } from '../store/records.ts';
 import type { Store, Stores } from '../store/store.ts';
+import { theOwner, type Builder } from '../builders/builders.ts';
+import type { DraftEvents } from '../builders/draft-events.ts';
+import type { DraftKeeper } from './draft-keeper.ts';
 import type { LiveApps } from './live-apps.ts';
 import { exportBeside } from './record-export.ts';
 import { listed, RecordImport, type RecordSource } from './record-import.ts';
+
+/** Changes of a draft that its log shows. */
+const shownChanges = 300;
 
 const movedOn = 'The draft has changed meanwhile. Get it again, and make your change to it.';
 
@@ -35,6 +43,8 @@ export interface Push {
   replace?: boolean | undefined;
   /** Pictures, by name. */
   files?: Record<string, Buffer>;
+  /** What is done, in words. */
+  what?: string | undefined;
 }
 
 /** How records are brought into a collection. */
@@ -47,22 +57,36 @@ export interface Imported {
   exports: string[];
 }
 
-/** What the owner does with apps: drafts, records, editions. */
+interface AppEditorParts {
+  store: Store;
+  live: LiveApps;
+  settings: Pick<Settings, 'data'>;
+  clock: Clock;
+  log: Logger;
+  keeper: DraftKeeper;
+  events: DraftEvents;
+}
+
+/** What builders do with apps: drafts, records, editions. */
 export class AppEditor {
   readonly #store: Store;
   readonly #live: LiveApps;
   readonly #settings: Pick<Settings, 'data'>;
   readonly #clock: Clock;
   readonly #log: Logger;
+  readonly #keeper: DraftKeeper;
+  readonly #events: DraftEvents;
   /** What is removed in the background; awaited at a stop. */
   #sweeping: Promise<void> = Promise.resolve();
 
-  constructor(store: Store, live: LiveApps, settings: Pick<Settings, 'data'>, clock: Clock, log: Logger) {
+  constructor({ store, live, settings, clock, log, keeper, events }: AppEditorParts) {
     this.#store = store;
     this.#live = live;
     this.#settings = settings;
     this.#clock = clock;
     this.#log = log;
+    this.#keeper = keeper;
+    this.#events = events;
   }
 
   async list(): Promise<AppSummary[]> {
@@ -89,14 +113,18 @@ export class AppEditor {
 
   async draft(app: string): Promise<Draft> {
     const row = await this.#draftRow(app);
-    return this.#asDraft(row, checkAppFile(row.source));
+    return { ...this.#asDraft(row, checkAppFile(row.source)), data: this.#keeper.data(row) };
   }
 
   /**
    * Keeps a draft, broken or not, so that nothing typed is lost, and with it all records and pictures, or nothing.
    * @throws Refused with every problem of the records, and where records would be lost
    */
-  async push(app: string, { source, revision, records, replace = false, files = {} }: Push): Promise<Draft> {
+  async push(
+    app: string,
+    { source, revision, records, replace = false, files = {}, what }: Push,
+    builder: Pick<Builder, 'name'> = theOwner,
+  ): Promise<Draft> {
     const checked = checkAppFile(source);
     const { definition } = checked;
     if (definition && definition.app !== app) throw new Refused(422, `The app file is of “${definition.app}”, not of “${app}”.`);
@@ -108,7 +136,8 @@ export class AppEditor {
       if (definition && staged) await this.#guardLosses(definition, staged.staged, replace);
       const versions = this.#store.records.version(app);
       const row = await this.#store.transaction(async (stores) => {
-        const saved = await stores.apps.saveDraft(app, source, revision);
+        const note = { by: builder.name, what: what ?? 'Pushed the app file' };
+        const saved = await stores.apps.saveDraft(app, source, revision, note);
         if (!saved) throw new Refused(409, movedOn);
         if (definition) await stores.records.prepare(app, definition.collections ?? {});
         if (definition && staged && staged.staged.length > 0) {
@@ -121,6 +150,13 @@ export class AppEditor {
         return saved;
       });
       this.#tidy(definition);
+      this.#events.tell(app, {
+        kind: 'changed',
+        revision: row.revision,
+        by: builder.name,
+        what: what ?? 'Pushed the app file',
+        patch: null,
+      });
       return this.#asDraft(row, checked);
     } catch (error) {
       await staged?.drop();
@@ -233,7 +269,7 @@ export class AppEditor {
     if (problems.length > 0) throw new Refused(409, 'Records would be lost; nothing was changed.', problems);
   }
 
-  async patch(app: string, revision: number, patch: readonly PatchOperation[]): Promise<Draft> {
+  async patch(app: string, revision: number, patch: readonly PatchOperation[], builder: Pick<Builder, 'name'>): Promise<Draft> {
     const present = await this.#draftRow(app);
     if (present.revision !== revision) throw new Refused(409, movedOn);
     let source: string;
@@ -245,8 +281,10 @@ export class AppEditor {
     }
     const checked = checkAppFile(source);
     if (checked.definition && checked.definition.app !== app) throw new Refused(422, 'An app keeps its name.');
-    const row = await this.#store.apps.saveDraft(app, source, revision);
+    const what = 'Changed the app file by a patch';
+    const row = await this.#store.apps.saveDraft(app, source, revision, { by: builder.name, what, patch: JSON.stringify(patch) });
     if (!row) throw new Refused(409, movedOn);
+    this.#events.tell(app, { kind: 'changed', revision: row.revision, by: builder.name, what, patch });
     return this.#asDraft(row, checked);
   }
 
@@ -254,7 +292,11 @@ export class AppEditor {
    * Publishes the draft: checks it, and that the records fit it; makes the tables and stores the edition, both or none;
    * then serves it. The present edition goes on when it is refused.
    */
-  async publish(app: string, revision: number | undefined): Promise<{ app: string; edition: number; mount: string }> {
+  async publish(
+    app: string,
+    { revision, note = '' }: { revision?: number | undefined; note?: string | undefined } = {},
+    builder: Pick<Builder, 'name'> = theOwner,
+  ): Promise<{ app: string; edition: number; mount: string }> {
     const row = await this.#draftRow(app);
     if (revision !== undefined && row.revision !== revision) throw new Refused(409, movedOn);
     const { definition, problems } = checkAppFile(row.source);
@@ -274,10 +316,11 @@ export class AppEditor {
         throw new Refused(422, 'Records do not fit the draft, so it was not published; the present edition stays.', misfits.map(asProblem));
       await stores.records.convert(app, definition);
       await stores.records.endTrial(app);
-      return stores.apps.publish(app, row.source);
+      return stores.apps.publish(app, row.source, { by: builder.name, note });
     });
     await this.#live.serve(edition);
     this.#tidy(undefined);
+    this.#events.tell(app, { kind: 'published', edition: edition.number, by: builder.name });
     return { app, edition: edition.number, mount: definition.mount };
   }
 
@@ -331,12 +374,38 @@ export class AppEditor {
     return { app, revision, source, problems: [...problems, ...changes] };
   }
 
+  /** The editions of an app, the newest first. */
+  async editions(app: string): Promise<Edition[]> {
+    await this.#draftRow(app);
+    return (await this.#store.apps.editionsOf(app)).map(asEdition);
+  }
+
+  /** An edition with its text, and what it says. */
+  async edition(app: string, number: number): Promise<Edition & { source: string; data: unknown }> {
+    const row = await this.#store.apps.edition(app, number);
+    if (!row) throw new Refused(404, `The app has no edition ${String(number)}.`);
+    return { ...asEdition(row), source: row.source, data: new DraftDocument(row.source).data };
+  }
+
+  /** The newest changes of the draft, the newest first. */
+  async changes(app: string): Promise<DraftChange[]> {
+    await this.#draftRow(app);
+    return (await this.#store.apps.changes(app, shownChanges)).map(asChange);
+  }
+
   async #draftRow(app: string): Promise<DraftRow> {
     const row = await this.#store.apps.draft(app);
     if (!row) throw new Refused(404, `There is no app “${app.slice(0, 60)}”.`);
     return row;
   }
 }
+
+const asEdition = ({ number, publishedAt, publishedBy, note }: Omit<EditionRow, 'source'>): Edition => ({
+  number,
+  publishedAt,
+  by: publishedBy,
+  note,
+});
 
 const asProblem = ({ collection, field, problem, count, keys }: Misfit): Problem => ({
   code: 'records-misfit',

@@ -5,7 +5,9 @@ import {
   pagePart,
   parametersAsked,
   todayIn,
+  withPlaces,
   type AppDefinition,
+  type CheckedApp,
   type CompiledApp,
   type PageDefinition,
   type PagePart,
@@ -51,10 +53,14 @@ export interface AppSource {
  * service busy
  */
 export function hostApp({ source, edition }: AppSource, clock: Clock): HostedApp | { problems: Problem[] } {
+  return hostChecked(checkAppFile(source), edition, clock);
+}
+
+/** The same for what is checked already. */
+export function hostChecked(checked: CheckedApp, edition: number, clock: Clock): HostedApp | { problems: Problem[] } {
   const draft = edition === 0;
-  const checked = checkAppFile(source);
   if (!checked.definition || !checked.compiled) return { problems: checked.problems };
-  const definition = draft ? { ...checked.definition, mount: draftMount(checked.definition.app) } : checked.definition;
+  const definition = draft ? asDraft(checked.definition) : checked.definition;
   const today = () => todayIn(definition.timeZone ?? 'UTC', clock());
   const parts = new Map<string, PagePart>();
   const asks = new Map<string, readonly string[]>();
@@ -83,6 +89,20 @@ export function hostApp({ source, edition }: AppSource, clock: Clock): HostedApp
       return part;
     },
   };
+}
+
+/** A draft as it is served: at its own place, each component knowing where it stands, so that the console can point at it. */
+function asDraft(definition: AppDefinition): AppDefinition {
+  const pages = Object.entries(definition.pages).map(([name, page]): [string, PageDefinition] => [name, placedPage(page)]);
+  return { ...definition, mount: draftMount(definition.app), pages: Object.fromEntries(pages) };
+}
+
+const placed = new WeakMap<PageDefinition, PageDefinition>();
+
+function placedPage(page: PageDefinition): PageDefinition {
+  let found = placed.get(page);
+  if (found === undefined) placed.set(page, (found = { ...page, content: withPlaces(page.content) }));
+  return found;
 }
 
 function greatestFileOf({ collections = {} }: AppDefinition): number {

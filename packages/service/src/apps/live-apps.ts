@@ -3,7 +3,8 @@ import type { Logger } from 'pino';
 import type { Clock } from '../clock.ts';
 import type { EditionRow } from '../store/apps.ts';
 import type { Store } from '../store/store.ts';
-import { hostApp, type HostedApp } from './hosted-app.ts';
+import type { DraftKeeper } from './draft-keeper.ts';
+import { hostApp, hostChecked, type HostedApp } from './hosted-app.ts';
 
 /** An app whose newest edition cannot be served, and why. */
 export interface StuckApp {
@@ -17,13 +18,15 @@ export class LiveApps {
   readonly #store: Store;
   readonly #clock: Clock;
   readonly #log: Logger;
+  readonly #keeper: DraftKeeper;
   readonly #byName = new Map<string, HostedApp>();
   readonly #stuck = new Map<string, StuckApp>();
   readonly #drafts = new Map<string, { revision: number; hosted: ReturnType<typeof hostApp> }>();
   /** Longest mounts first, so that an app inside another's path is found. */
   #mounts: { mount: string; hosted: HostedApp }[] = [];
 
-  constructor(store: Store, clock: Clock, log: Logger) {
+  constructor(store: Store, clock: Clock, log: Logger, keeper: DraftKeeper) {
+    this.#keeper = keeper;
     this.#store = store;
     this.#clock = clock;
     this.#log = log;
@@ -88,7 +91,7 @@ export class LiveApps {
     if (!row) return undefined;
     const kept = this.#drafts.get(app);
     if (kept?.revision === row.revision) return kept.hosted;
-    const hosted = hostApp({ source: row.source, edition: 0 }, this.#clock);
+    const hosted = hostChecked(this.#keeper.checked(row), 0, this.#clock);
     if (!('problems' in hosted)) {
       const { collections = {} } = hosted.definition;
       const { records } = this.#store;

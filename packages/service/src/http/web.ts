@@ -43,10 +43,12 @@ export function webApp(parts: ServiceParts, guard: LoadGuard): RequestListener {
   const host = new AppHost(parts, guard);
   web.use('/~/draft', async (request, response) => {
     const app = /^\/~\/draft\/([^/?#]+)/.exec(request.originalUrl)?.[1] ?? '';
-    if (!(await parts.owner.asks(request))) {
+    if ((await parts.builders.who(request)) === undefined) {
       host.say(
         response,
-        message(undefined, 401, 'This is a draft', ['Drafts are shown to the owner only. Open the console by its link first.']),
+        message(undefined, 401, 'This is a draft', [
+          'Drafts are shown to builders only. Open the console by its link, or sign in to it, first.',
+        ]),
       );
       return;
     }

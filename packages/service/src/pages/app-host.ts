@@ -9,6 +9,7 @@ import { answer, answerMessage } from './answer.ts';
 import { FileRoute } from './files.ts';
 import type { FormBody } from './form-body.ts';
 import { kindOfForm } from './form-kind.ts';
+import { LookRoute } from './look-route.ts';
 import { MailedLink } from './mailed-link.ts';
 import { busyMessage, message, type StatusMessage } from './messages.ts';
 import { PageCache } from './page-cache.ts';
@@ -48,7 +49,7 @@ export class AppHost {
     this.#signIn = new SignIn(parts, cookies, guard);
     this.#mailedLink = new MailedLink(store, this.#signIn, post, base, clock);
     this.#short = new ShortAddresses(store, cookies, sealer, base, clock);
-    this.#routes = [new FileRoute(store), new QrCodes(base, clock), this.#short];
+    this.#routes = [new FileRoute(store), new LookRoute(), new QrCodes(base, clock), this.#short];
     this.#pages = {
       store,
       cookies,

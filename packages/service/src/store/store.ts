@@ -1,4 +1,5 @@
 import type { AppStore } from './apps.ts';
+import type { BuilderStore } from './builders.ts';
 import type { VisitStore } from './visits.ts';
 import type { EntryLinkStore } from './entry-links.ts';
 import type { FileStore, SentFileStore } from './files.ts';
@@ -13,6 +14,7 @@ import type { ShortAddressStore } from './short-addresses.ts';
 /** Everything that is kept, by what it is about. What a method has acknowledged is on disk. */
 export interface Stores {
   apps: AppStore;
+  builders: BuilderStore;
   people: PeopleStore;
   sessions: SessionStore;
   entryLinks: EntryLinkStore;

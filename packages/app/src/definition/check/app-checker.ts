@@ -4,7 +4,7 @@ import { pageOfAppFile } from '../app-file.ts';
 import { appWithAnyComponents, type AppDefinition, type PageDefinition } from '../app-schema.ts';
 import { linksFrom } from '../../components/walk-content.ts';
 import { shapeProblems } from '../shape-problems.ts';
-import { type CheckedApp, checkDefinition } from './check-app.ts';
+import { type CheckedApp, checkDefinition } from './check-definition.ts';
 import { checkPageContent } from './content.ts';
 import type { CheckContext } from './context.ts';
 

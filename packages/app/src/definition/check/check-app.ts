@@ -1,31 +1,8 @@
-import { compileApp } from '../../compile-with-all-types.ts';
 import type { Problem } from '@pallmist/address/declare';
-import type { CompiledApp } from '@pallmist/address/pages';
-import { appScopeTypes } from '../../expressions/page-scope.ts';
 import { appFile } from '../app-file.ts';
-import type { AppDefinition, PageDefinition } from '../app-schema.ts';
 import { shapeProblems } from '../shape-problems.ts';
 import { parseSource } from '../source-map.ts';
-import { checkCollections } from './collections.ts';
-import { checkPageContent } from './content.ts';
-import type { CheckContext } from './context.ts';
-import { ScopeCheck } from './expressions.ts';
-import { checkLink, checkSites } from './links.ts';
-import { walkContent } from '../../components/walk-content.ts';
-import { checkMailsUsed } from './mails.ts';
-import { checkNames } from './names.ts';
-import { checkOpenSensitive, checkSecrets, checkSensitive } from './sensitive.ts';
-import { checkSignIn } from './sign-in.ts';
-import { checkUsage } from './usage.ts';
-import { checkWords } from './words.ts';
-
-/** An app file, checked. `definition` and `compiled` are there as soon as the file has the right shape. */
-export interface CheckedApp {
-  definition?: AppDefinition;
-  compiled?: CompiledApp;
-  /** Every problem at once, in the order of the file. */
-  problems: Problem[];
-}
+import { checkDefinition, type CheckedApp } from './check-definition.ts';
 
 /** Checks the text of an app file (YAML or JSON). Never throws for what the text says. */
 export function checkAppFile(text: string): CheckedApp {
@@ -45,47 +22,4 @@ export function checkAppFile(text: string): CheckedApp {
   };
 }
 
-/** Checks the content of a page and notes its problems. */
-export type PageCheck = (context: CheckContext, name: string, page: PageDefinition) => void;
-
-/**
- * Checks what an app means, its shape being right.
- * @param checkPage another way to check the content of a page: by what was found before, where nothing has changed
- */
-export function checkDefinition(
-  definition: AppDefinition,
-  checkPage: PageCheck = checkPageContent,
-): { compiled: CompiledApp; problems: Problem[] } {
-  const { app: compiled, problems } = compileApp(definition);
-  const context: CheckContext = { definition, compiled, problems };
-  checkCollections(context);
-  for (const [name, page] of Object.entries(definition.pages)) checkPage(context, name, page);
-  const scope = new ScopeCheck(context, appScopeTypes);
-  for (const [index, entry] of (definition.navigation ?? []).entries()) {
-    scope.text(['navigation', index, 'text'], entry.text);
-    checkLink(context, ['navigation', index, 'to'], entry.to, scope);
-  }
-  const { newcomers } = definition.signIn ?? {};
-  if (newcomers?.afterSignUp) checkLink(context, ['signIn', 'newcomers', 'afterSignUp'], newcomers.afterSignUp, scope);
-  for (const key of ['afterSignIn', 'afterSignOut'] as const) {
-    const link = definition.signIn?.[key];
-    if (link) checkLink(context, ['signIn', key], link, scope);
-  }
-  checkSites(context);
-  checkSecrets(context);
-  checkSensitive(context);
-  checkOpenSensitive(context);
-  checkSignIn(context);
-  checkNames(context);
-  checkWords(context);
-  checkMailsUsed(context, sentMails(definition));
-  checkUsage(context);
-  return { compiled, problems };
-}
-
 const inOrder = (problems: Problem[]) => problems.sort((a, b) => (a.line ?? 0) - (b.line ?? 0) || (a.column ?? 0) - (b.column ?? 0));
-
-const sentMails = (definition: AppDefinition) =>
-  new Set(
-    Object.values(definition.pages).flatMap(({ content }) => [...walkContent(content)].flatMap(({ references }) => references.mails)),
-  );

@@ -1,7 +1,11 @@
 import { timestamp } from '../../clock.ts';
-import type { AppStore, DraftRow, EditionRow } from '../apps.ts';
+import { LessThanOrEqual, MoreThan } from 'typeorm';
+import type { AppStore, DraftChangeNote, DraftChangeRow, DraftRow, EditionRow } from '../apps.ts';
 import type { Connection } from './connection.ts';
-import { Draft, Edition } from './entities.ts';
+import { Draft, DraftChange, Edition } from './entities.ts';
+
+/** Changes that the log of a draft keeps. */
+const keptChanges = 2000;
 
 export class TypeormAppStore implements AppStore {
   readonly #on: Connection;
@@ -18,7 +22,7 @@ export class TypeormAppStore implements AppStore {
     return (await this.#on.reader.findOneBy(Draft, { app })) ?? undefined;
   }
 
-  saveDraft(app: string, source: string, basedOn: number | undefined): Promise<DraftRow | undefined> {
+  saveDraft(app: string, source: string, basedOn: number | undefined, { by, what, patch }: DraftChangeNote): Promise<DraftRow | undefined> {
     return this.#on.write(async (manager) => {
       const changedAt = timestamp(this.#on.clock);
       const present = await manager.findOneBy(Draft, { app });
@@ -26,21 +30,41 @@ export class TypeormAppStore implements AppStore {
       const draft = { app, source, revision: (present?.revision ?? 0) + 1, changedAt };
       if (present === null) await manager.insert(Draft, draft);
       else await manager.update(Draft, { app }, draft);
+      const { revision } = draft;
+      await manager.insert(DraftChange, { app, revision, changedAt, changedBy: by, what, patch: patch ?? null });
+      if (revision % 100 === 0) await manager.delete(DraftChange, { app, revision: LessThanOrEqual(revision - keptChanges) });
       return draft;
     });
   }
 
-  publish(app: string, source: string): Promise<EditionRow> {
+  changesSince(app: string, revision: number): Promise<DraftChangeRow[]> {
+    return this.#on.reader.find(DraftChange, { where: { app, revision: MoreThan(revision) }, order: { revision: 'ASC' } });
+  }
+
+  changes(app: string, most: number): Promise<DraftChangeRow[]> {
+    return this.#on.reader.find(DraftChange, { where: { app }, order: { revision: 'DESC' }, take: most });
+  }
+
+  publish(app: string, source: string, { by, note }: { by: string; note: string } = { by: '', note: '' }): Promise<EditionRow> {
     return this.#on.write(async (manager) => {
       const number = ((await manager.maximum(Edition, 'number', { app })) ?? 0) + 1;
-      const edition = { app, number, source, publishedAt: timestamp(this.#on.clock) };
+      const edition = { app, number, source, publishedAt: timestamp(this.#on.clock), publishedBy: by, note };
       await manager.insert(Edition, edition);
       return edition;
     });
   }
 
-  async edition(app: string): Promise<EditionRow | undefined> {
-    return (await this.#on.reader.findOne(Edition, { where: { app }, order: { number: 'DESC' } })) ?? undefined;
+  async edition(app: string, number?: number): Promise<EditionRow | undefined> {
+    const where = number === undefined ? { app } : { app, number };
+    return (await this.#on.reader.findOne(Edition, { where, order: { number: 'DESC' } })) ?? undefined;
+  }
+
+  editionsOf(app: string): Promise<Omit<EditionRow, 'source'>[]> {
+    return this.#on.reader.find(Edition, {
+      select: { app: true, number: true, publishedAt: true, publishedBy: true, note: true },
+      where: { app },
+      order: { number: 'DESC' },
+    });
   }
 
   async editions(): Promise<EditionRow[]> {

@@ -1,5 +1,6 @@
 import { EntitySchema } from 'typeorm';
-import type { DraftRow, EditionRow } from '../apps.ts';
+import type { DraftChangeRow, DraftRow, EditionRow } from '../apps.ts';
+import type { BuilderRow } from '../builders.ts';
 import type { MailRow } from '../mails.ts';
 
 export const Draft = new EntitySchema<DraftRow>({
@@ -19,6 +20,34 @@ export const Edition = new EntitySchema<EditionRow>({
     number: { type: 'integer', primary: true },
     source: { type: 'text' },
     publishedAt: { type: 'text', name: 'published_at' },
+    publishedBy: { type: 'text', name: 'published_by' },
+    note: { type: 'text' },
+  },
+});
+
+export const DraftChange = new EntitySchema<DraftChangeRow>({
+  name: 'draft_change',
+  columns: {
+    app: { type: 'text', primary: true },
+    revision: { type: 'integer', primary: true },
+    changedAt: { type: 'text', name: 'changed_at' },
+    changedBy: { type: 'text', name: 'changed_by' },
+    what: { type: 'text' },
+    patch: { type: 'text', nullable: true },
+  },
+});
+
+export const BuilderEntity = new EntitySchema<BuilderRow>({
+  name: 'builder',
+  columns: {
+    id: { type: 'text', primary: true },
+    name: { type: 'text' },
+    mail: { type: 'text' },
+    role: { type: 'text' },
+    passwordHash: { type: 'text', name: 'password_hash', nullable: true },
+    invitationHash: { type: 'text', name: 'invitation_hash', nullable: true },
+    invitationEndsAt: { type: 'integer', name: 'invitation_ends_at', nullable: true },
+    madeAt: { type: 'text', name: 'made_at' },
   },
 });
 
@@ -291,7 +320,9 @@ export const RecordColumn = new EntitySchema<RecordColumnRow>({
 
 export const entities = [
   Draft,
+  DraftChange,
   Edition,
+  BuilderEntity,
   PersonEntity,
   Session,
   FileEntity,

@@ -56,9 +56,10 @@ export class RecordChanges {
   }
 
   /** Gives a field that counts by itself its next number; one that is given moves the count on. A number is never given twice. */
-  async #numbered(shape: RecordTableShape, { field }: FieldColumn, form: string, given: PlainRecord[string]): Promise<string> {
-    const which = { table: shape.number, field };
-    const { lastSerial: last } = await this.#manager.findOneByOrFail(RecordColumn, which);
+  async #numbered(shape: RecordTableShape, { number: column }: FieldColumn, form: string, given: PlainRecord[string]): Promise<string> {
+    // By the column, which a field may have under a former name too.
+    const which = { table: shape.number, number: column };
+    const last = (await this.#manager.maximum(RecordColumn, 'lastSerial', which)) ?? 0;
     const { beginning } = serialParts(form);
     const next = given === undefined ? nextSerial(form, `${beginning}${String(last)}`) : String(given);
     const number = Number(next.slice(beginning.length));

@@ -48,12 +48,28 @@ export const columnsOf = ({ value, folded }: FieldColumn): string[] => (folded =
 /** The register of the tables: which table holds which collection, and which column which field. */
 export class RecordTables {
   #live = new Map<string, RecordTableShape>();
+  /** Former names by new ones, of collections whose table still has the former. */
+  #renamed = new Map<string, string>();
 
   static #name = (space: RecordSpace, collection: string) => `${space}\u0000${collection}`;
 
-  /** The table of a collection; undefined where there is none yet. */
+  /** The table of a collection; undefined where there is none yet. A draft knows a renamed one by its new name already. */
   live(space: RecordSpace, collection: string): RecordTableShape | undefined {
-    return this.#live.get(RecordTables.#name(space, collection));
+    const name = RecordTables.#name(space, collection);
+    return this.#live.get(name) ?? this.#live.get(this.#renamed.get(name) ?? '');
+  }
+
+  /** Lets a collection that has no table be known by that of a former name. @returns whether there is one */
+  follow(space: RecordSpace, collection: string, formerNames: readonly string[]): boolean {
+    const former = formerNames.map((name) => RecordTables.#name(space, name)).find((name) => this.#live.has(name));
+    if (former !== undefined) this.#renamed.set(RecordTables.#name(space, collection), former);
+    return former !== undefined;
+  }
+
+  /** Collections that are known by the table of a former name, which are renamed when their edition is published. */
+  followed(space: RecordSpace, collection: string): string | undefined {
+    const name = RecordTables.#name(space, collection);
+    return this.#live.has(name) ? undefined : this.#renamed.get(name)?.split('\u0000')[1];
   }
 
   /** Whether a space has any table. */
@@ -65,6 +81,7 @@ export class RecordTables {
   copy(): RecordTables {
     const copy = new RecordTables();
     copy.#live = this.#live;
+    copy.#renamed = this.#renamed;
     return copy;
   }
 
@@ -141,6 +158,19 @@ export async function addFieldColumn(
   await register(manager, shape, column);
   await indexColumn(manager, shape, column);
   return column;
+}
+
+/** Lets a field be known by the column of a former name, so that its values stay. @returns whether there is one of its type */
+export async function followColumn(
+  manager: EntityManager,
+  shape: RecordTableShape,
+  field: string,
+  { type, formerNames = [] }: Pick<FieldDefinition, 'type' | 'formerNames'>,
+): Promise<boolean> {
+  const former = formerNames.map((name) => shape.columns.get(name)).find((column) => column?.type === type);
+  if (former === undefined) return false;
+  await register(manager, shape, { ...former, field });
+  return true;
 }
 
 /** Columns of former types stay in the table without a field: their numbers are not given again. */

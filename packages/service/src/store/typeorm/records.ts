@@ -13,6 +13,7 @@ import {
   byPeople,
   columnsOf,
   createRecordTable,
+  followColumn,
   missingTables,
   RecordTables,
   type RecordTableShape,
@@ -126,10 +127,12 @@ export class TypeormRecordStore implements RecordStore {
       const definition = collections[name];
       const shape = this.#tables.live(space, name);
       if (definition === undefined) continue;
-      if (shape === undefined) await createRecordTable(manager, space, name, definition, 'live');
+      const table = shape ?? (this.#tables.follow(space, name, definition.formerNames ?? []) ? this.#tables.live(space, name) : undefined);
+      if (table === undefined) await createRecordTable(manager, space, name, definition, 'live');
       else
         for (const [field, declared] of Object.entries(definition.fields))
-          if (!shape.columns.has(field)) await addFieldColumn(manager, shape, field, declared);
+          if (!table.columns.has(field) && !(await followColumn(manager, table, field, declared)))
+            await addFieldColumn(manager, table, field, declared);
     }
     await this.#tablesChanged(space);
   }
@@ -143,6 +146,12 @@ export class TypeormRecordStore implements RecordStore {
   }
 
   async #convert(space: RecordSpace, app: AppDefinition): Promise<void> {
+    for (const collection of Object.keys(app.collections ?? {})) {
+      const former = this.#tables.followed(space, collection);
+      if (former === undefined) continue;
+      await this.#on.reader.update(RecordTable, { space, collection: former, state: 'live' }, { collection });
+      await this.#tables.load(this.#on.reader);
+    }
     await new RecordFitness(this.#on.reader, this.#tables, this.#state.queries).convert(space, app);
     await this.#tablesChanged(space);
   }

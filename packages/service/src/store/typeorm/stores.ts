@@ -1,5 +1,6 @@
 import type { Stores } from '../store.ts';
 import { TypeormAppStore } from './apps.ts';
+import { TypeormBuilderStore } from './builders.ts';
 import { TypeormVisitStore } from './visits.ts';
 import type { Connection } from './connection.ts';
 import { TypeormEntryLinkStore } from './entry-links.ts';
@@ -16,6 +17,7 @@ import { TypeormShortAddressStore } from './short-addresses.ts';
 /** All stores on one connection: the database as it is, or a transaction. */
 export const storesOn = (on: Connection, records: TypeormRecordStore, keepMailDays: number): Stores => ({
   apps: new TypeormAppStore(on),
+  builders: new TypeormBuilderStore(on),
   people: new TypeormPeopleStore(on),
   sessions: new TypeormSessionStore(on),
   entryLinks: new TypeormEntryLinkStore(on),

@@ -5,16 +5,36 @@ import type { Request, Response } from 'express';
 import { clearCookie, readCookie, setCookie, type CookiePlace } from '../http/cookies.ts';
 import { isFromThisSite } from '../http/same-site.ts';
 import type { Settings } from '../settings.ts';
+import type { BuilderRole, BuilderRow } from '../store/builders.ts';
 import type { Store } from '../store/store.ts';
 import { hashToken } from '../store/tokens.ts';
 import { writePrivately } from '../write-privately.ts';
 
 /** The console stays open for thirty days. */
 const lifetime = 30 * 24 * 60 * 60 * 1000;
-const ownerCookie = 'pallmist_owner';
+const consoleCookie = 'pallmist_owner';
+/** Who signs in by the console’s link: the owner, without an account. */
+const ownerId = 'owner';
 
-/** The owner of the service: who may change apps. Known by the token on disk, or by the console’s session. */
-export class Owner {
+/** Who works on apps in the console, or by the HTTP interface. */
+export interface Builder {
+  id: string;
+  name: string;
+  role: BuilderRole;
+}
+
+/** The owner, as the log names who changed something by the command or before anyone signed in. */
+export const theOwner: Builder = { id: ownerId, name: 'The owner', role: 'owner' };
+const ranks: Record<BuilderRole, number> = { viewer: 0, builder: 1, owner: 2 };
+
+/** Whether a role may do what takes another. */
+export const mayAs = (role: BuilderRole, needed: BuilderRole): boolean => ranks[role] >= ranks[needed];
+
+/**
+ * The builders: who may look at drafts, change apps, and keep the service. The owner is known by the token on disk or by the
+ * console’s link; others have accounts. A browser is known by the console’s session.
+ */
+export class Builders {
   readonly #store: Store;
   readonly #settings: Settings;
   #token: string;
@@ -40,24 +60,24 @@ export class Owner {
   async enter(key: string, response: Response): Promise<boolean> {
     if (this.#key === undefined || !equal(key, this.#key)) return false;
     this.#key = undefined;
-    setCookie(
-      response,
-      ownerCookie,
-      await this.#store.sessions.begin('owner', 'owner', { age: lifetime, idle: lifetime }),
-      lifetime,
-      this.#place(),
-    );
+    await this.begin(ownerId, response);
     return true;
   }
 
-  async leave(request: Request, response: Response): Promise<void> {
-    await this.#store.sessions.end(readCookie(request, ownerCookie));
-    clearCookie(response, ownerCookie, this.#place());
+  /** Opens the console for a builder. */
+  async begin(id: string, response: Response): Promise<void> {
+    const token = await this.#store.sessions.begin('owner', id, { age: lifetime, idle: lifetime });
+    setCookie(response, consoleCookie, token, lifetime, this.#place());
   }
 
-  /** Closes the console in every browser. @returns in how many it was open */
-  endSessions(): Promise<number> {
-    return this.#store.sessions.endAll(['owner'], 'owner');
+  async leave(request: Request, response: Response): Promise<void> {
+    await this.#store.sessions.end(readCookie(request, consoleCookie));
+    clearCookie(response, consoleCookie, this.#place());
+  }
+
+  /** Closes the console of a builder, the owner when left out, in every browser. @returns in how many it was open */
+  endSessions(id = ownerId): Promise<number> {
+    return this.#store.sessions.endAll(['owner'], id);
   }
 
   /** Makes a new token; the one before is void at once. */
@@ -68,18 +88,24 @@ export class Owner {
     return token;
   }
 
-  /** Whether the owner asks: with the token, or from the console (then only from this very site). */
-  async asks(request: Request): Promise<boolean> {
+  /** Who asks: with the token, or from the console, then only from this very site; undefined for a stranger. */
+  async who(request: Request): Promise<Builder | undefined> {
     const bearer = /^Bearer (.+)$/.exec(request.headers.authorization ?? '')?.[1];
-    if (bearer !== undefined) return equal(bearer, this.#token);
-    if (request.method !== 'GET' && request.method !== 'HEAD' && !isFromThisSite(request, this.#settings.publicUrl)) return false;
-    return (await this.#store.sessions.login('owner', readCookie(request, ownerCookie))) !== undefined;
+    if (bearer !== undefined) return equal(bearer, this.#token) ? theOwner : undefined;
+    if (request.method !== 'GET' && request.method !== 'HEAD' && !isFromThisSite(request, this.#settings.publicUrl)) return undefined;
+    const id = await this.#store.sessions.login('owner', readCookie(request, consoleCookie));
+    if (id === undefined) return undefined;
+    if (id === ownerId) return theOwner;
+    const row = await this.#store.builders.find(id);
+    return row && asBuilder(row);
   }
 
   #place(): CookiePlace {
     return { path: '/~/', secure: this.#settings.publicUrl?.startsWith('https:') ?? false, sameSite: 'strict' };
   }
 }
+
+export const asBuilder = ({ id, name, mail, role }: BuilderRow): Builder => ({ id, name: name === '' ? mail : name, role });
 
 function keptToken(file: string): string {
   if (existsSync(file)) {

@@ -1,0 +1,128 @@
+import type { PagePayload } from '@pallmist/app/view';
+import { tick } from 'svelte';
+
+/** Why the address of a page has changed. */
+export type AddressCause = 'arrival' | 'change' | 'link' | 'history' | 'refresh';
+
+/** What the console can ask a draft’s page to do. */
+interface ShownInConsole {
+  readonly payload: PagePayload;
+  open(address: string): void;
+  refresh(): void;
+  /** Called whenever the address, or what is shown, has changed. */
+  onshown: ((address: string, cause: AddressCause) => void) | undefined;
+}
+
+type Order =
+  | { pallmist: 'open'; address: string }
+  | { pallmist: 'refresh' }
+  | { pallmist: 'step'; by: number }
+  | { pallmist: 'pick'; on: boolean }
+  | { pallmist: 'point'; place: string | undefined };
+
+/** Rows of each read whose values the console is shown. */
+const shownRows = 1;
+const pointedClass = 'console-pointed';
+
+/**
+ * Connects a draft’s page with the console around it: the console leads, points at components and hears what happens.
+ * Only a page of the same origin is listened to, and only a draft’s.
+ */
+export function connectWithConsole(page: ShownInConsole): void {
+  const tell = (message: object) => {
+    window.parent.postMessage(message, window.location.origin);
+  };
+  let picking = false;
+  let pointed: string | undefined;
+  /** The component that was touched last: what a change of the address comes from. */
+  let touched: string | undefined;
+  const layer = document.createElement('div');
+  layer.className = pointedClass;
+  layer.hidden = true;
+  document.body.append(layer);
+
+  const point = (scroll: boolean) => {
+    const box = pointed === undefined ? undefined : boxOf(pointed);
+    layer.hidden = box === undefined;
+    if (box === undefined) return;
+    layer.style.inset = `${String(box.top + window.scrollY - 4)}px auto auto ${String(box.left + window.scrollX - 4)}px`;
+    layer.style.width = `${String(box.width + 8)}px`;
+    layer.style.height = `${String(box.height + 8)}px`;
+    if (scroll && (box.bottom < 0 || box.top > window.innerHeight)) window.scrollBy({ top: box.top - window.innerHeight / 3 });
+  };
+
+  page.onshown = (address, cause) => {
+    tell({ pallmist: 'address', address, cause, place: cause === 'arrival' || cause === 'refresh' ? undefined : touched });
+    tell({ pallmist: 'values', ...presentValues(page.payload) });
+    void tick().then(() => {
+      point(false);
+    });
+  };
+  page.onshown(window.location.pathname + window.location.search + window.location.hash, 'arrival');
+
+  window.addEventListener('message', ({ origin, source, data }: MessageEvent<Order>) => {
+    if (origin !== window.location.origin || source !== window.parent) return;
+    switch (data.pallmist) {
+      case 'open':
+        page.open(data.address);
+        break;
+      case 'refresh':
+        page.refresh();
+        break;
+      case 'step':
+        window.history.go(data.by);
+        break;
+      case 'pick':
+        picking = data.on;
+        break;
+      case 'point':
+        pointed = data.place;
+        point(true);
+    }
+  });
+  for (const kind of ['click', 'input', 'submit'] as const)
+    document.addEventListener(
+      kind,
+      (event) => {
+        touched = placeOf(event.target);
+        if (kind !== 'click' || !picking || !(event instanceof MouseEvent) || event.ctrlKey || event.metaKey) return;
+        if (touched === undefined) return;
+        event.preventDefault();
+        event.stopImmediatePropagation();
+        tell({ pallmist: 'picked', place: touched });
+      },
+      true,
+    );
+  window.addEventListener('resize', () => {
+    point(false);
+  });
+}
+
+const placeOf = (target: EventTarget | null): string | undefined => {
+  const holder = target instanceof Element ? target.closest<HTMLElement>('[data-place]') : null;
+  return holder?.dataset['place'];
+};
+
+/** The box around what a component draws; undefined where it draws nothing now. */
+function boxOf(place: string): DOMRect | undefined {
+  const holder = document.querySelector(`[data-place="${CSS.escape(place)}"]`);
+  if (holder === null) return undefined;
+  const range = document.createRange();
+  range.selectNodeContents(holder);
+  const box = range.getBoundingClientRect();
+  return box.width === 0 && box.height === 0 ? undefined : box;
+}
+
+/** What the values are now that expressions of the page may name, for the value picker. */
+function presentValues({ reading, data, person, today, visit, app }: PagePayload): object {
+  return {
+    param: reading.values,
+    record: data.records,
+    row: Object.fromEntries(Object.entries(data.rows).map(([name, read]) => [name, read.rows.slice(0, shownRows)[0]])),
+    total: Object.fromEntries(Object.entries(data.rows).map(([name, read]) => [name, read.total])),
+    person,
+    visit,
+    today,
+    app: { title: app.title },
+  };
+}
