@@ -111,6 +111,12 @@ export class PallmistClient {
     return this.#answer(await this.#stream('POST', path, type, file.content), imported);
   }
 
+  /** Adds the records of a CSV text to a collection, or changes those of the same keys. The text is sent as a whole, as browsers can. */
+  async importText(app: string, collection: string, text: Uint8Array<ArrayBuffer>): Promise<ReturnType<typeof imported.parse>> {
+    const path = `/apps/${encodeURIComponent(app)}/records/${encodeURIComponent(collection)}?mode=update`;
+    return this.#answer(await this.#fetch(path, { method: 'POST', body: text }, { 'content-type': 'text/csv' }), imported);
+  }
+
   /** The records of a collection as a text, as it comes. */
   async exportRecords(app: string, collection: string, format: 'csv' | 'json'): Promise<ReadableStream<Uint8Array>> {
     const path = `/apps/${encodeURIComponent(app)}/records/${encodeURIComponent(collection)}?format=${format}`;

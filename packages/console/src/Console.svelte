@@ -1,41 +1,59 @@
 <script lang="ts">
-  import { enterByLink } from './calls.ts';
-  import Apps from './Apps.svelte';
-  import Visits from './Visits.svelte';
-  import Mails from './Mails.svelte';
-  import { place } from './place.svelte.ts';
-  import DraftEditorView from './DraftEditorView.svelte';
+  import { client, explain, keyInLink, needsSignIn } from './service/calls.ts';
+  import { me } from './service/me.svelte.ts';
+  import { place, type ConsolePage } from './service/place.svelte.ts';
+  import AppWorkbench from './shell/AppWorkbench.svelte';
+  import Enter from './shell/Enter.svelte';
+  import ServiceScreens from './shell/ServiceScreens.svelte';
 
-  const entered = enterByLink();
-  const app = $derived(place.page === 'editor' ? place.text('app') : undefined);
+  const outside: readonly ConsolePage[] = ['apps', 'new', 'outbox', 'team', 'keys'];
+  let link = $state.raw(keyInLink());
+  let refused: string | undefined = $state();
+  const app = $derived(outside.includes(place.page) ? undefined : place.text('app'));
+
+  async function enter(): Promise<'in' | 'out'> {
+    if (link?.kind === 'owner') {
+      const { key } = link;
+      link = undefined;
+      await client.call('enterConsole', {}, { key }).catch((error: unknown) => {
+        refused = explain(error);
+      });
+    }
+    if (link?.kind === 'invited') return 'out';
+    try {
+      me.builder = await client.call('whoAmI', {});
+      return 'in';
+    } catch (error) {
+      if (!needsSignIn(error)) refused = explain(error);
+      return 'out';
+    }
+  }
+  let entered = $state(enter());
 </script>
 
 {#await entered}
   <p class="wait">Opening the console …</p>
-{:then refused}
-  {#if refused}
-    <main>
-      <h1>The console did not open</h1>
-      <p>{refused}</p>
-      <p><a href="/~/console/">Try without the link</a></p>
-    </main>
+{:then at}
+  {#if at === 'out'}
+    <Enter
+      {refused}
+      invitation={link?.key}
+      onentered={() => {
+        link = undefined;
+        refused = undefined;
+        entered = enter();
+      }}
+    />
   {:else if app !== undefined}
-    {#key app}<DraftEditorView {app} />{/key}
-  {:else if place.page === 'mails'}<Mails />
-  {:else if place.page === 'visits'}<Visits app={place.text('app') ?? ''} />
+    {#key app}<AppWorkbench {app} />{/key}
   {:else}
-    <Apps />
+    <ServiceScreens />
   {/if}
 {/await}
 
 <style>
-  .wait,
-  main {
-    max-width: 40rem;
+  .wait {
     margin: 4rem auto;
-    padding: 0 1.2rem;
-  }
-  h1 {
-    font-family: var(--text);
+    width: fit-content;
   }
 </style>

@@ -1,4 +1,5 @@
 import '@pallmist/pages/tokens.css';
+import './shell/console.css';
 import { mount } from 'svelte';
 import Console from './Console.svelte';
 

@@ -6,6 +6,7 @@ export * from './collection-edits.ts';
 export { comparePatch, placesMeet, touchedPlaces } from './compare-data.ts';
 export * from './component-properties.ts';
 export * from './condition-rows.ts';
+export * from './content-edits.ts';
 export { describeComponent, describePlace, pageTitle, type DescribedPlace } from './describe-place.ts';
 export * from './guess-collection.ts';
 export { identifierOf, freeName, slugOf } from './names.ts';

@@ -1,0 +1,261 @@
+<script lang="ts">
+  import { toPointer } from '@pallmist/app/address';
+  import { addTo, freeName, identifierOf, slugOf } from '@pallmist/app/editing';
+  import Button from '../controls/Button.svelte';
+  import ChoiceBox from '../controls/ChoiceBox.svelte';
+  import DataBox from '../controls/DataBox.svelte';
+  import TextBox from '../controls/TextBox.svelte';
+  import type { Draft } from '../draft/draft.svelte.ts';
+  import { me } from '../service/me.svelte.ts';
+
+  const { draft }: { draft: Draft } = $props();
+  const definition = $derived(draft.definition);
+  const look = $derived(definition?.look ?? {});
+  const navigation = $derived(definition?.navigation ?? []);
+  const pages = $derived(Object.keys(definition?.pages ?? {}));
+  const zones = Intl.supportedValuesOf('timeZone');
+  let site = $state('');
+  let parameter = $state('');
+  const set = (pointer: string, value: unknown, what: string) => draft.set(pointer, value, what);
+  const without = (index: number) => navigation.filter((_, at) => at !== index);
+  const setNavigation = (next: typeof navigation) => set('/navigation', next.length > 0 ? next : undefined, 'Changed the navigation');
+
+  function addParameter(event: SubmitEvent) {
+    event.preventDefault();
+    if (!definition) return;
+    const name = freeName(identifierOf(parameter), Object.keys(definition.parameters ?? {}));
+    if (draft.edit([addTo(definition, 'parameters', name, { type: 'text', blank: 'absent' })], `Added the app’s parameter “${name}”`))
+      parameter = '';
+  }
+  function addSite(event: SubmitEvent) {
+    event.preventDefault();
+    if (!definition) return;
+    const name = freeName(slugOf(site), Object.keys(definition.sites ?? {}), '-');
+    if (draft.edit([addTo(definition, 'sites', name, { base: 'https://www.example' })], `Added the site “${name}”`)) site = '';
+  }
+</script>
+
+{#if definition}
+  <main>
+    <section aria-label="The app">
+      <h1>Settings</h1>
+      <TextBox
+        label="Title"
+        file="title"
+        value={definition.title}
+        problems={draft.problemsAt('/title')}
+        disabled={!me.mayChange}
+        onset={(text) => set('/title', text, 'Changed the app’s title')}
+      />
+      <TextBox
+        label="Mount"
+        file="mount"
+        code
+        when="done"
+        value={definition.mount}
+        help={draft.publishedEdition
+          ? 'Where the app stands on the site. Addresses at the old place stop working when you publish.'
+          : 'Where the app stands on the site.'}
+        problems={draft.problemsAt('/mount')}
+        disabled={!me.mayChange}
+        onset={(text) => set('/mount', text.trim(), 'Changed the mount')}
+      />
+      <ChoiceBox
+        label="Time zone"
+        file="timeZone"
+        value={definition.timeZone}
+        none="UTC"
+        options={zones}
+        help="In which “today” is meant."
+        problems={draft.problemsAt('/timeZone')}
+        disabled={!me.mayChange}
+        onset={(zone) => set('/timeZone', zone, 'Changed the time zone')}
+      />
+      <ChoiceBox
+        label="Parameter of the language"
+        file="language"
+        value={definition.language}
+        none="none"
+        options={Object.keys(definition.parameters ?? {})}
+        problems={draft.problemsAt('/language')}
+        disabled={!me.mayChange}
+        onset={(name) => set('/language', name, 'Changed the parameter of the language')}
+      />
+
+      <h2>Look</h2>
+      <TextBox
+        label="Colour of links and buttons"
+        file="accent"
+        type="color"
+        value={look.accent ?? '#17695a'}
+        help="It is darkened or lightened where it could not be read."
+        problems={draft.problemsAt('/look')}
+        disabled={!me.mayChange}
+        onset={(colour) => set('/look/accent', colour, 'Changed the colour')}
+      />
+      <ChoiceBox
+        label="Headings"
+        file="text"
+        value={look.text}
+        none="with serifs"
+        options={[{ value: 'plain', label: 'without serifs' }]}
+        disabled={!me.mayChange}
+        onset={(value) => set('/look/text', value, 'Changed the headings')}
+      />
+      <ChoiceBox
+        label="Corners"
+        file="corners"
+        value={look.corners}
+        none="round"
+        options={[{ value: 'square', label: 'square' }]}
+        disabled={!me.mayChange}
+        onset={(value) => set('/look/corners', value, 'Changed the corners')}
+      />
+      {#if definition.look && me.mayChange}<div>
+          <Button small onclick={() => set('/look', undefined, 'Took the look back')}>The usual look again</Button>
+        </div>{/if}
+    </section>
+    <section aria-label="Navigation, parameters and sites">
+      <h2>Navigation</h2>
+      <p>Links at the top of every page.</p>
+      {#each navigation as entry, index (index)}
+        <div class="pair">
+          <TextBox
+            label="Words"
+            value={entry.text}
+            problems={draft.problemsAt(`/navigation/${index}/text`)}
+            disabled={!me.mayChange}
+            onset={(text) => set(`/navigation/${index}/text`, text, 'Changed the navigation')}
+          />
+          <ChoiceBox
+            label="Leads to"
+            value={entry.to.page}
+            options={pages}
+            problems={draft.problemsAt(`/navigation/${index}/to`)}
+            disabled={!me.mayChange}
+            onset={(page) => page !== undefined && set(`/navigation/${index}/to`, { page }, 'Changed the navigation')}
+          />
+          {#if me.mayChange}
+            <Button
+              small
+              look="quiet"
+              disabled={index === 0}
+              aria-label="Move {entry.text} up"
+              onclick={() => setNavigation([...navigation.slice(0, index - 1), entry, ...without(index).slice(index - 1)])}>Up</Button
+            >
+            <Button small look="quiet" aria-label="Remove {entry.text}" onclick={() => setNavigation(without(index))}>Remove</Button>
+          {/if}
+        </div>
+      {/each}
+      {#if me.mayChange && pages.length > 0}<div>
+          <Button small onclick={() => setNavigation([...navigation, { text: 'New', to: { page: pages[0] ?? '' } }])}>Add a link</Button>
+        </div>{/if}
+
+      <h2>Parameters of the app</h2>
+      <p>Query parameters of every page: a language, or where a visitor came from.</p>
+      {#each Object.entries(definition.parameters ?? {}) as [name, declaration] (name)}
+        <DataBox
+          label={name}
+          value={declaration}
+          problems={draft.problemsAt(toPointer(['parameters', name]))}
+          onset={(value) => set(toPointer(['parameters', name]), value, `Changed the app’s parameter “${name}”`)}
+        />
+      {/each}
+      {#if me.mayChange}
+        <form onsubmit={addParameter}>
+          <input aria-label="Name of a new parameter of the app" placeholder="via" bind:value={parameter} />
+          <Button type="submit" small disabled={parameter.trim() === ''}>Add a parameter</Button>
+        </form>
+      {/if}
+
+      <h2>Sites</h2>
+      <p>Other sites that the component “Site link” may lead to.</p>
+      {#each Object.entries(definition.sites ?? {}) as [name, { base, withVisit }] (name)}
+        {@const at = toPointer(['sites', name])}
+        <div class="pair">
+          <TextBox
+            label={name}
+            code
+            value={base}
+            when="done"
+            problems={draft.problemsAt(at)}
+            disabled={!me.mayChange}
+            onset={(text) => set(`${at}/base`, text.trim(), `Changed the site “${name}”`)}
+          />
+          <TextBox
+            label="Values of the visit"
+            when="done"
+            value={(withVisit ?? []).join(', ')}
+            placeholder="none"
+            disabled={!me.mayChange}
+            onset={(text) => {
+              const names = text
+                .split(',')
+                .map((one) => one.trim())
+                .filter(Boolean);
+              set(`${at}/withVisit`, names.length > 0 ? names : undefined, `Changed the site “${name}”`);
+            }}
+          />
+          {#if me.mayChange}<Button
+              small
+              look="quiet"
+              aria-label="Remove {name}"
+              onclick={() => set(at, undefined, `Removed the site “${name}”`)}>Remove</Button
+            >{/if}
+        </div>
+      {/each}
+      {#if me.mayChange}
+        <form onsubmit={addSite}>
+          <input aria-label="Name of a new site" placeholder="shop" bind:value={site} />
+          <Button type="submit" small disabled={site.trim() === ''}>Add a site</Button>
+        </form>
+      {/if}
+    </section>
+  </main>
+{/if}
+
+<style>
+  main {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(min(26rem, 100%), 1fr));
+    gap: 2rem;
+    padding: 1rem 1.2rem;
+    max-width: 80rem;
+    margin-inline: auto;
+  }
+  section {
+    display: grid;
+    gap: 0.6rem;
+    align-content: start;
+  }
+  h1 {
+    font: 600 1.3rem var(--text);
+  }
+  h2 {
+    font: 600 1.05rem var(--text);
+    margin-block-start: 0.8rem;
+  }
+  p {
+    margin: 0;
+    color: var(--quiet);
+    font-size: 0.875rem;
+  }
+  .pair {
+    display: flex;
+    gap: 0.4rem;
+    align-items: end;
+  }
+  .pair > :global(.field) {
+    flex: 1;
+  }
+  form {
+    display: flex;
+    gap: 0.4rem;
+  }
+  input {
+    border: 1px solid var(--edge);
+    border-radius: var(--round);
+    background: var(--sheet);
+    padding: 0.15rem 0.5rem;
+  }
+</style>

@@ -1,0 +1,136 @@
+<script lang="ts">
+  import {
+    describeComponent,
+    innerContent,
+    kindOf,
+    misfitsOf,
+    propertiesOf,
+    removeComponent,
+    unwrapComponent,
+    valueAt,
+    wrapComponent,
+    type Component,
+  } from '@pallmist/app/editing';
+  import Button from '../controls/Button.svelte';
+  import ProblemList from '../controls/ProblemList.svelte';
+  import TextBox from '../controls/TextBox.svelte';
+  import type { Draft } from '../draft/draft.svelte.ts';
+  import { partOf, placeLink } from '../problems/place-link.ts';
+  import { me } from '../service/me.svelte.ts';
+  import { place } from '../service/place.svelte.ts';
+  import type { PageInFrame } from '../try/page-in-frame.svelte.ts';
+  import { clipboard } from './clipboard.svelte.ts';
+  import ConditionEditor from './ConditionEditor.svelte';
+  import PropertyEditor from './PropertyEditor.svelte';
+
+  const { draft, page, pointer, frame }: { draft: Draft; page: string; pointer: string; frame: PageInFrame } = $props();
+  const component = $derived(valueAt(draft.data, pointer) as Component);
+  const kind = $derived(kindOf(component));
+  const properties = $derived(propertiesOf(component.show));
+  const misfits = $derived(draft.definition ? misfitsOf(draft.definition, page, pointer) : []);
+  const problems = $derived(draft.problemsAt(pointer));
+  const rows = $derived(typeof component['rows'] === 'string' ? component['rows'] : undefined);
+  /** What it could be copied from is gone by a move: the place follows. */
+  function remove() {
+    if (draft.edit(removeComponent(pointer), `Removed the ${describeComponent(component)}`)) place.change({ part: undefined });
+  }
+  function wrap() {
+    if (draft.definition && draft.edit(wrapComponent(draft.definition, pointer), `Put the ${describeComponent(component)} into a panel`))
+      place.change({ part: `${partOf(pointer)}/content/0` });
+  }
+  function unwrap() {
+    if (draft.definition) draft.edit(unwrapComponent(draft.definition, pointer), `Took the ${describeComponent(component)} apart`);
+  }
+</script>
+
+<h2>{kind?.label ?? component.show} <code>{component.show}</code></h2>
+{#if kind}<p class="sentence">{kind.sentence}</p>{/if}
+
+{#if misfits.length > 0}
+  <div class="misfits" role="group" aria-label="What does not fit this page">
+    {#each misfits as misfit (misfit.pointer)}
+      <p>
+        This page has no {misfit.what === 'rows' ? 'rows' : 'parameter'} “{misfit.named}”.
+        {#each misfit.fitting as name (name)}
+          <Button small onclick={() => draft.set(misfit.pointer, name, `Bound to “${name}”`)}>Use {name}</Button>
+        {:else}Declare one first.{/each}
+      </p>
+    {/each}
+  </div>
+{/if}
+
+<div class="fields">
+  {#each properties as property (property.key)}
+    <PropertyEditor {draft} {page} {frame} {property} pointer="{pointer}/{property.key}" {rows} {component} />
+  {/each}
+  {#if properties.length === 0}
+    <TextBox label="Kind" value={component.show} disabled onset={() => undefined} />
+  {/if}
+  <ConditionEditor
+    {draft}
+    {page}
+    {frame}
+    label="Shown only while"
+    pointer="{pointer}/when"
+    value={component.when}
+    onset={(when) => draft.set(`${pointer}/when`, when, 'Changed when it is shown')}
+  />
+</div>
+
+{#if problems.length > 0 && draft.definition}
+  <h3>Problems</h3>
+  <ProblemList
+    {problems}
+    placeOf={(problem) => placeLink(draft.app, draft.definition as never, problem.pointer ?? pointer)}
+    onfix={(patch, problem) => draft.edit(patch, `Fixed: ${problem.message}`)}
+  />
+{/if}
+{#if me.mayChange}
+  <div class="actions">
+    <Button small onclick={() => clipboard.copy(component)}>Copy</Button>
+    <Button small onclick={wrap}>Put into a panel</Button>
+    {#if innerContent(component).some(({ content }) => content.length > 0)}<Button small onclick={unwrap}>Take apart</Button>{/if}
+    <Button small look="danger" onclick={remove}>Remove</Button>
+  </div>
+{/if}
+
+<style>
+  h2 {
+    font: 600 1.05rem var(--text);
+  }
+  h2 code {
+    color: var(--quiet);
+    font-size: 0.75rem;
+    font-weight: 400;
+  }
+  h3 {
+    font: 600 0.8125rem var(--plain);
+    color: var(--quiet);
+    margin: 0.9rem 0 0.3rem;
+  }
+  .sentence {
+    margin: 0 0 0.6rem;
+    color: var(--quiet);
+    font-size: 0.8125rem;
+  }
+  .misfits {
+    background: var(--warn-soft);
+    border-inline-start: 0.25rem solid var(--warn);
+    padding: 0.3rem 0.6rem;
+    margin-block-end: 0.6rem;
+    font-size: 0.875rem;
+  }
+  .misfits p {
+    margin: 0.2rem 0;
+  }
+  .fields {
+    display: grid;
+    gap: 0.7rem;
+  }
+  .actions {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.4rem;
+    margin-block-start: 1rem;
+  }
+</style>

@@ -1,0 +1,245 @@
+<script lang="ts">
+  import {
+    availableValues,
+    conditionRows,
+    conditionText,
+    conditionWords,
+    wordsOfTest,
+    type ConditionRow,
+    type ConditionTest,
+  } from '@pallmist/app/editing';
+  import Button from '../controls/Button.svelte';
+  import TextBox from '../controls/TextBox.svelte';
+  import type { Draft } from '../draft/draft.svelte.ts';
+  import { me } from '../service/me.svelte.ts';
+  import type { PageInFrame } from '../try/page-in-frame.svelte.ts';
+
+  interface Props {
+    draft: Draft;
+    page: string;
+    frame: PageInFrame;
+    label: string;
+    /** JSON Pointer of the condition. */
+    pointer: string;
+    value: string | undefined;
+    onset: (condition: string | undefined) => void;
+  }
+  const { draft, page, label, pointer, value, onset }: Props = $props();
+  let written = $state(false);
+  const rows = $derived(conditionRows(value ?? ''));
+  const problems = $derived(draft.problemsAt(pointer));
+  const subjects = $derived(
+    draft.definition ? availableValues(draft.definition, { page }, 'any').filter(({ misfit }) => misfit === undefined) : [],
+  );
+  const nameOf = (subject: string) => subjects.find(({ expression }) => expression === subject)?.label ?? subject;
+
+  /** The tests that make sense for a subject. */
+  function testsFor(subject: string): ConditionTest[] {
+    const found = subjects.find(({ expression }) => expression === subject);
+    const presence: ConditionTest[] = found?.optional === false ? [] : ['present', 'absent'];
+    switch (found?.type) {
+      case 'yes or no':
+        return ['true', 'false', ...presence];
+      case 'whole number':
+      case 'number':
+        return ['==', '!=', '<', '<=', '>', '>=', ...presence];
+      case 'list':
+        return ['has-item'];
+      default:
+        return ['==', '!=', 'contains', ...presence];
+    }
+  }
+  const needsValue = (test: ConditionTest) => !['present', 'absent', 'true', 'false'].includes(test);
+
+  function set(next: ConditionRow[], join = rows?.join ?? 'all') {
+    onset(next.length === 0 ? undefined : conditionText({ join, rows: next }));
+  }
+  function change(index: number, changed: Partial<ConditionRow>) {
+    const next = (rows?.rows ?? []).map((row, at) => {
+      if (at !== index) return row;
+      const merged = { ...row, ...changed };
+      const tests = testsFor(merged.subject);
+      const test = tests.includes(merged.test) ? merged.test : (tests[0] ?? 'present');
+      const { value: given, ...rest } = { ...merged, test };
+      return needsValue(test) ? { ...rest, value: given ?? '' } : rest;
+    });
+    set(next);
+  }
+  function add() {
+    const subject = subjects.find(({ source, optional }) => source === 'parameters' && optional)?.expression ?? 'person.login';
+    const test = testsFor(subject).includes('present') ? 'present' : '==';
+    set([...(rows?.rows ?? []), needsValue(test) ? { subject, test, value: '' } : { subject, test }]);
+  }
+  /** Values to choose from: the choices of a choice parameter. */
+  function valuesFor(subject: string): string[] {
+    const name = /^param\.(\w+)$/.exec(subject)?.[1] ?? '';
+    const declared = draft.definition?.pages[page]?.parameters?.[name] ?? draft.definition?.parameters?.[name];
+    if (declared?.type === 'choice') return Object.keys(draft.definition?.choices?.[declared.of ?? ''] ?? {});
+    if (subject === 'person.roles') return Object.values(draft.definition?.gates ?? {}).flatMap(({ roles }) => roles ?? []);
+    return [];
+  }
+  /** What is typed, as the subject’s type has it. */
+  function typed(subject: string, text: string): string | number {
+    const type = subjects.find(({ expression }) => expression === subject)?.type;
+    return (type === 'number' || type === 'whole number') && text.trim() !== '' && Number.isFinite(Number(text)) ? Number(text) : text;
+  }
+</script>
+
+<fieldset>
+  <legend>{label} <code>when</code></legend>
+  {#if rows && !written}
+    {#each rows.rows as row, index (index)}
+      <div class="row">
+        {#if index > 0}
+          <select
+            aria-label="And, or"
+            value={rows.join}
+            disabled={!me.mayChange}
+            onchange={({ currentTarget }) => set(rows.rows, currentTarget.value as 'all' | 'any')}
+            ><option value="all">and</option><option value="any">or</option></select
+          >
+        {/if}
+        <select
+          aria-label="What the condition looks at"
+          value={row.subject}
+          disabled={!me.mayChange}
+          onchange={({ currentTarget }) => change(index, { subject: currentTarget.value })}
+        >
+          {#if !subjects.some(({ expression }) => expression === row.subject)}<option value={row.subject}>{row.subject}</option>{/if}
+          {#each subjects as subject (subject.expression)}<option value={subject.expression}>{subject.label}</option>{/each}
+        </select>
+        <select
+          aria-label="What holds of it"
+          value={row.test}
+          disabled={!me.mayChange}
+          onchange={({ currentTarget }) => change(index, { test: currentTarget.value as ConditionTest })}
+        >
+          {#each [...new Set([...testsFor(row.subject), row.test])] as test (test)}<option value={test}>{wordsOfTest(test)}</option>{/each}
+        </select>
+        {#if needsValue(row.test)}
+          <input
+            aria-label="Compared with"
+            list="condition-{index}"
+            value={String(row.value ?? '')}
+            disabled={!me.mayChange}
+            onchange={({ currentTarget }) => change(index, { value: typed(row.subject, currentTarget.value) })}
+          />
+          <datalist id="condition-{index}"
+            >{#each valuesFor(row.subject) as one (one)}<option value={one}></option>{/each}</datalist
+          >
+        {/if}
+        {#if me.mayChange}
+          <Button small look="quiet" aria-label="Remove this condition" onclick={() => set(rows.rows.filter((_, at) => at !== index))}
+            >Remove</Button
+          >
+        {/if}
+      </div>
+    {/each}
+    {#each problems as problem (problem.code + problem.message)}<p class={problem.severity}>{problem.message} {problem.hint}</p>{/each}
+  {:else}
+    <TextBox
+      label="CEL expression"
+      code
+      lines={2}
+      when="done"
+      value={value ?? ''}
+      {problems}
+      placeholder={'has(param.q)'}
+      help="It names: {[...new Set(subjects.map(({ expression }) => expression.split('.')[0]))].join(', ')}."
+      disabled={!me.mayChange}
+      onset={(text) => onset(text.trim() === '' ? undefined : text.trim())}
+    />
+    <details>
+      <summary>What it may name</summary>
+      <ul>
+        {#each subjects as subject (subject.expression)}
+          <li>
+            <Button
+              small
+              look="quiet"
+              onclick={() => onset(`${value === undefined || value === '' ? '' : `${value} && `}has(${subject.expression})`)}
+              >{subject.expression}</Button
+            >
+            {subject.label}
+          </li>
+        {/each}
+      </ul>
+    </details>
+  {/if}
+  <p class="words">{conditionWords(value ?? '', nameOf)}</p>
+  {#if me.mayChange}
+    <div class="actions">
+      {#if rows && !written}<Button small onclick={add}>Add a condition</Button>{/if}
+      {#if rows}<Button small look="quiet" onclick={() => (written = !written)}>{written ? 'As rows' : 'As an expression'}</Button>{/if}
+    </div>
+  {/if}
+</fieldset>
+
+<style>
+  fieldset {
+    border: 0;
+    border-inline-start: 2px solid var(--line);
+    margin: 0;
+    padding: 0 0 0 0.6rem;
+    display: grid;
+    gap: 0.35rem;
+    min-width: 0;
+  }
+  legend {
+    font-weight: 600;
+    font-size: 0.875rem;
+    padding: 0;
+  }
+  code {
+    color: var(--quiet);
+    font-size: 0.75rem;
+    font-weight: 400;
+  }
+  .row {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.25rem;
+  }
+  select,
+  input {
+    min-width: 0;
+    max-width: 100%;
+    border: 1px solid var(--edge);
+    border-radius: var(--round);
+    background: var(--sheet);
+    padding: 0.1rem 0.3rem;
+    font-size: 0.8125rem;
+  }
+  input {
+    width: 8rem;
+  }
+  .words,
+  .error,
+  .warning {
+    margin: 0;
+    font-size: 0.8125rem;
+    color: var(--quiet);
+  }
+  .error {
+    color: var(--bad);
+  }
+  .warning {
+    color: var(--warn);
+  }
+  .actions {
+    display: flex;
+    gap: 0.4rem;
+  }
+  summary {
+    font-size: 0.8125rem;
+    cursor: pointer;
+  }
+  ul {
+    list-style: none;
+    margin: 0;
+    padding: 0;
+    max-height: 12rem;
+    overflow: auto;
+    font-size: 0.8125rem;
+  }
+</style>

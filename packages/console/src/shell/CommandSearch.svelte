@@ -1,0 +1,130 @@
+<script lang="ts">
+  import { describeComponent, pageTitle, walkContent } from '@pallmist/app/editing';
+  import Modal from '../controls/Modal.svelte';
+  import type { Draft } from '../draft/draft.svelte.ts';
+  import { place } from '../service/place.svelte.ts';
+  import { sections } from './sections.ts';
+
+  interface Props {
+    draft: Draft;
+    onclose: () => void;
+    onkeys: () => void;
+  }
+  const { draft, onclose, onkeys }: Props = $props();
+
+  interface Found {
+    kind: string;
+    words: string;
+    run: () => void;
+  }
+  const mostShown = 40;
+  let wanted = $state('');
+  let chosen = $state(0);
+
+  const all = $derived.by((): Found[] => {
+    const { app, definition } = draft;
+    const found: Found[] = [
+      ...sections.map(({ page, label, sentence }) => ({
+        kind: 'screen',
+        words: `${label}: ${sentence}`,
+        run: () => place.open(page, { app }),
+      })),
+      { kind: 'screen', words: 'Publish: what changed, and editions', run: () => place.open('publish', { app }) },
+      { kind: 'screen', words: 'Problems', run: () => place.open('problems', { app }) },
+      { kind: 'command', words: 'Undo', run: () => draft.undo() },
+      { kind: 'command', words: 'Redo', run: () => draft.redo() },
+      { kind: 'command', words: 'List of keys', run: onkeys },
+    ];
+    for (const [name, page] of Object.entries(definition?.pages ?? {})) {
+      const title = pageTitle(page.title, name);
+      found.push({ kind: 'page', words: `${title} ${page.address}`, run: () => place.open('pages', { app, page: name }) });
+      for (const parameter of Object.keys(page.parameters ?? {}))
+        found.push({
+          kind: 'parameter',
+          words: `${parameter} of ${title}`,
+          run: () => place.open('pages', { app, page: name, parameter }),
+        });
+      for (const { component, path } of walkContent(page.content ?? []))
+        found.push({
+          kind: 'component',
+          words: `${describeComponent(component)} on ${title}`,
+          run: () => place.open('pages', { app, page: name, part: path.join('/') }),
+        });
+    }
+    for (const name of Object.keys(definition?.collections ?? {}))
+      found.push({ kind: 'collection', words: name, run: () => place.open('data', { app, collection: name }) });
+    return found;
+  });
+  const fits = $derived.by(() => {
+    const words = wanted.toLowerCase().split(/\s+/).filter(Boolean);
+    return all.filter(({ kind, words: text }) => words.every((word) => `${kind} ${text}`.toLowerCase().includes(word))).slice(0, mostShown);
+  });
+
+  function run(found: Found | undefined) {
+    if (found === undefined) return;
+    onclose();
+    found.run();
+  }
+  function keyed(event: KeyboardEvent) {
+    const step = { ArrowDown: 1, ArrowUp: -1 }[event.key];
+    if (step !== undefined) {
+      event.preventDefault();
+      chosen = Math.max(0, Math.min(fits.length - 1, chosen + step));
+    } else if (event.key === 'Enter') run(fits[chosen]);
+  }
+</script>
+
+<Modal title="Find" {onclose}>
+  <input
+    type="search"
+    aria-label="Find a page, a parameter, a component or a command"
+    placeholder="Page, parameter, component, command"
+    role="combobox"
+    aria-expanded="true"
+    aria-controls="found"
+    aria-activedescendant={fits.length > 0 ? `found-${chosen}` : undefined}
+    bind:value={wanted}
+    oninput={() => (chosen = 0)}
+    onkeydown={keyed}
+  />
+  <ul id="found" role="listbox" aria-label="What was found">
+    {#each fits as found, index (index)}
+      <!-- svelte-ignore a11y_click_events_have_key_events -- the box above has the focus and handles the keys -->
+      <li id="found-{index}" role="option" aria-selected={index === chosen} onclick={() => run(found)}>
+        <span>{found.kind}</span>
+        {found.words}
+      </li>
+    {/each}
+  </ul>
+  {#if fits.length === 0}<p role="status">Nothing fits.</p>{/if}
+</Modal>
+
+<style>
+  input {
+    width: 100%;
+    border: 1px solid var(--edge);
+    border-radius: var(--round);
+    background: var(--paper);
+    padding: 0.4rem 0.6rem;
+  }
+  ul {
+    list-style: none;
+    margin: 0.6rem 0 0;
+    padding: 0;
+  }
+  li {
+    padding: 0.25rem 0.5rem;
+    cursor: pointer;
+    border-radius: var(--round);
+    overflow-wrap: anywhere;
+  }
+  li[aria-selected='true'] {
+    background: var(--leaf-soft);
+  }
+  span {
+    display: inline-block;
+    width: 6.5rem;
+    color: var(--quiet);
+    font-size: 0.8125rem;
+  }
+</style>

@@ -1,0 +1,16 @@
+import type { ConsolePage } from '../service/place.svelte.ts';
+
+/** The screens of an app, in the order in which builders work. */
+export const sections: readonly { page: ConsolePage; label: string; sentence: string }[] = [
+  { page: 'pages', label: 'Pages', sentence: 'Pages, their addresses, parameters and content' },
+  { page: 'data', label: 'Data', sentence: 'Collections, records and choices lists' },
+  { page: 'map', label: 'Map', sentence: 'All pages and the links between them' },
+  { page: 'people', label: 'People', sentence: 'Who may sign in, gates, and sign-in' },
+  { page: 'mails', label: 'Mails', sentence: 'What forms send' },
+  { page: 'words', label: 'Words', sentence: 'Texts in several languages' },
+  { page: 'settings', label: 'Settings', sentence: 'Title, mount, look, navigation and sites' },
+  { page: 'links', label: 'Short addresses', sentence: 'Short addresses that lead to pages' },
+  { page: 'visits', label: 'Visits', sentence: 'Where visitors came from' },
+  { page: 'file', label: 'File', sentence: 'The app file as text' },
+  { page: 'log', label: 'Log', sentence: 'Who changed and published what' },
+];

@@ -1,0 +1,274 @@
+<script lang="ts">
+  import { fromPointer, readAddress } from '@pallmist/app/address';
+  import { describeComponent, usesOfParameter, valueAt, type Component } from '@pallmist/app/editing';
+  import Button from '../controls/Button.svelte';
+  import type { Draft } from '../draft/draft.svelte.ts';
+  import { placeLink } from '../problems/place-link.ts';
+  import { client, explain } from '../service/calls.ts';
+  import { place } from '../service/place.svelte.ts';
+  import AddressBar from './AddressBar.svelte';
+  import AddressSteps from './AddressSteps.svelte';
+  import type { PageInFrame } from './page-in-frame.svelte.ts';
+  import ReadingTable from './ReadingTable.svelte';
+  import { sampleAddress } from './samples.ts';
+
+  const { draft, page, frame }: { draft: Draft; page: string; frame: PageInFrame } = $props();
+
+  const draftMount = $derived(`/~/draft/${draft.app}`);
+  const mount = $derived(draft.compiled?.mount ?? '');
+  const set = $derived(place.text('sample'));
+  const sampled = $derived(draft.compiled && sampleAddress(draft.compiled, page, draft.definition?.pages[page]?.sampleSets?.[set ?? '']));
+  /** The address in the app, as the public will see it. */
+  const address = $derived(place.text('at') ?? sampled ?? '');
+  let typed: string | undefined = $state();
+  const reading = $derived(draft.compiled && readAddress(draft.compiled, typed ?? address));
+  const mode = $derived(place.text('mode') ?? 'build');
+  let width: 'wide' | 'tablet' | 'phone' = $state('wide');
+  let scheme: 'system' | 'light' | 'dark' = $state('system');
+  let scripts = $state(true);
+  let as = $state('');
+  let failure: string | undefined = $state();
+  let below: 'none' | 'reading' | 'steps' = $state('reading');
+  let element: HTMLIFrameElement | undefined = $state();
+  let people: { login: string; name: string }[] = $state.raw([]);
+  $effect(() => {
+    void client.call('listPeople', { app: draft.app }).then(
+      (found) => (people = found.people),
+      () => undefined,
+    );
+  });
+
+  const toDraft = (own: string) => (mount !== '' && own.startsWith(mount) ? draftMount + own.slice(mount.length) : draftMount + own);
+  const fromDraft = (shown: string) => (shown.startsWith(draftMount) ? mount + shown.slice(draftMount.length) || '/' : shown);
+
+  $effect(() => {
+    if (element) frame.attach(element);
+  });
+  // What is shown follows the address above it …
+  $effect(() => {
+    if (element && address !== '') frame.open(toDraft(address));
+  });
+  // … and is drawn again, in its place, whenever the service has taken a change.
+  let shownSave = -1;
+  $effect(() => {
+    const { saves } = draft;
+    if (shownSave >= 0 && saves !== shownSave) frame.refresh();
+    shownSave = saves;
+  });
+  $effect(() => {
+    frame.pick(mode === 'build');
+  });
+  $effect(() => {
+    frame.point(mode === 'build' ? place.text('part') : undefined);
+  });
+  $effect(() => {
+    frame.onpicked = (picked) => {
+      place.change({ part: picked });
+    };
+    frame.onaddress = (shown) => {
+      if (!shown.startsWith(draftMount)) return;
+      const own = fromDraft(shown);
+      if (own === address) return;
+      const found = draft.compiled && readAddress(draft.compiled, own).page;
+      if (found !== undefined && found !== page) place.change({ page: found, at: own });
+      else if (own !== sampled || place.text('at') !== undefined) place.change({ at: own === sampled ? undefined : own });
+    };
+  });
+
+  async function tryAs(login: string) {
+    as = login;
+    failure = undefined;
+    try {
+      await client.call('tryAs', { app: draft.app }, { login: login === '' ? null : login });
+      frame.reload();
+    } catch (error) {
+      failure = explain(error);
+    }
+  }
+
+  const componentAt = (at: string | undefined) => {
+    const found = at === undefined ? undefined : valueAt(draft.data, `/pages/${page}/${at}`);
+    return found === undefined ? undefined : describeComponent(found as Component);
+  };
+  const shortWords = (pointer: string) => {
+    const found = fromPointer(pointer);
+    for (let length = found.length; length > 3; length--) {
+      const value = valueAt(draft.data, `/${found.slice(0, length).join('/')}`);
+      if (typeof value === 'object' && value !== null && 'show' in value) return describeComponent(value as Component);
+    }
+    return found.slice(2, 4).join(' ');
+  };
+  const feeds = (parameter: string) =>
+    draft.definition
+      ? usesOfParameter(draft.definition, page, parameter)
+          .filter(({ how }) => how === 'bound' || how === 'read')
+          .map(({ pointer }) => ({
+            ...placeLink(draft.app, draft.definition ?? ({ pages: {} } as never), pointer),
+            words: shortWords(pointer),
+          }))
+      : [];
+</script>
+
+<svelte:window onmessage={(event) => frame.hear(event)} />
+
+<div class="try">
+  {#if draft.compiled}
+    <AddressBar
+      app={draft.compiled}
+      {address}
+      ongo={(own) => {
+        typed = undefined;
+        place.change({ at: own });
+      }}
+      ontype={(text) => (typed = text)}
+    />
+  {/if}
+  <div class="tools" role="group" aria-label="How the page is shown">
+    <Button small look="quiet" aria-pressed={mode === 'build'} onclick={() => place.change({ mode: mode === 'build' ? 'try' : 'build' })}
+      >Click selects</Button
+    >
+    <Button small look="quiet" onclick={() => frame.step(-1)}>Back</Button>
+    <Button small look="quiet" onclick={() => frame.step(1)}>Forward</Button>
+    <Button small look="quiet" onclick={() => frame.reload()}>Reload</Button>
+    <label
+      >Width <select bind:value={width}
+        ><option value="wide">wide</option><option value="tablet">tablet</option><option value="phone">phone</option></select
+      ></label
+    >
+    <label
+      >Colours <select bind:value={scheme}
+        ><option value="system">as here</option><option value="light">light</option><option value="dark">dark</option></select
+      ></label
+    >
+    <label
+      >As <select value={as} onchange={({ currentTarget }) => tryAs(currentTarget.value)}
+        ><option value="">signed out</option>{#each people as person (person.login)}<option value={person.login}>{person.name}</option
+          >{/each}</select
+      ></label
+    >
+    {#if Object.keys(draft.definition?.pages[page]?.sampleSets ?? {}).length > 0}
+      <label
+        >Samples <select
+          value={set ?? ''}
+          onchange={({ currentTarget }) => place.change({ sample: currentTarget.value || undefined, at: undefined })}
+          ><option value="">of the parameters</option
+          >{#each Object.keys(draft.definition?.pages[page]?.sampleSets ?? {}) as name (name)}<option value={name}>{name}</option
+            >{/each}</select
+        ></label
+      >
+    {/if}
+    <label><input type="checkbox" bind:checked={scripts} /> JavaScript</label>
+    {#if place.text('at') !== undefined}<Button small look="quiet" onclick={() => place.change({ at: undefined })}>Samples again</Button
+      >{/if}
+    <a href={toDraft(address)} target="_blank" rel="noopener">Open in a tab</a>
+  </div>
+  {#if failure}<p class="note" role="alert">{failure}</p>{/if}
+  {#if address === ''}
+    <p class="note">Give the required parameters samples to see the page.</p>
+  {/if}
+  <div class="stage">
+    {#key scripts}
+      <iframe
+        bind:this={element}
+        class={width}
+        style:color-scheme={scheme === 'system' ? 'light dark' : scheme}
+        title="The page {page}, as the draft has it"
+        sandbox={scripts
+          ? 'allow-same-origin allow-forms allow-scripts allow-popups allow-modals allow-downloads'
+          : 'allow-same-origin allow-forms allow-popups allow-downloads'}
+        onload={() => frame.loaded()}
+      ></iframe>
+    {/key}
+  </div>
+  <div class="below">
+    <div class="switch" role="group" aria-label="Below the page">
+      <Button small look="quiet" aria-pressed={below === 'reading'} onclick={() => (below = below === 'reading' ? 'none' : 'reading')}
+        >How it is read</Button
+      >
+      <Button small look="quiet" aria-pressed={below === 'steps'} onclick={() => (below = below === 'steps' ? 'none' : 'steps')}
+        >What changed the address ({frame.steps.length})</Button
+      >
+    </div>
+    {#if below !== 'none'}
+      <!-- svelte-ignore a11y_no_noninteractive_tabindex -- what scrolls can be scrolled by keys -->
+      <div
+        class="reading"
+        role="group"
+        aria-label={below === 'reading' ? 'How the address is read' : 'What changed the address'}
+        tabindex="0"
+      >
+        {#if below === 'steps'}<AddressSteps steps={frame.steps} ofApp={fromDraft} {componentAt} />
+        {:else if reading && draft.compiled}<ReadingTable {reading} app={draft.compiled} {feeds} />{/if}
+      </div>
+    {/if}
+  </div>
+</div>
+
+<style>
+  .try {
+    display: grid;
+    grid-template-rows: auto auto auto minmax(14rem, 1fr) auto;
+    gap: 0.35rem;
+    min-height: 0;
+    min-width: 0;
+  }
+  .tools {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 0.25rem 0.5rem;
+    font-size: 0.8125rem;
+    color: var(--quiet);
+  }
+  .tools a {
+    margin-inline-start: auto;
+  }
+  select {
+    border: 1px solid var(--line);
+    border-radius: var(--round);
+    background: var(--sheet);
+    font-size: 0.8125rem;
+    max-width: 9rem;
+  }
+  .stage {
+    grid-row: 4;
+    min-height: 0;
+    overflow: auto;
+    background: var(--sunk);
+    border: 1px solid var(--edge);
+    border-radius: var(--round);
+  }
+  iframe {
+    display: block;
+    border: 0;
+    width: 100%;
+    height: 100%;
+    margin-inline: auto;
+    background: var(--paper);
+  }
+  .tablet {
+    width: 820px;
+    max-width: none;
+  }
+  .phone {
+    width: 390px;
+  }
+  .below {
+    grid-row: 5;
+    min-width: 0;
+  }
+  .switch {
+    display: flex;
+    gap: 0.4rem;
+  }
+  .reading {
+    max-height: 22vh;
+    overflow: auto;
+    margin-block-start: 0.3rem;
+  }
+  .note {
+    margin: 0;
+    font-size: 0.8125rem;
+    color: var(--warn);
+  }
+</style>

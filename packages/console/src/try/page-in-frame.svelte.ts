@@ -1,0 +1,113 @@
+/** What has happened to the address of the page that is shown. */
+export interface AddressStep {
+  address: string;
+  cause: string;
+  /** The component that it came from, as a place in the page. */
+  place: string | undefined;
+}
+
+/** What the values are that expressions of the page may name. */
+export interface PresentValues {
+  param?: Record<string, unknown>;
+  record?: Record<string, unknown>;
+  row?: Record<string, unknown>;
+  total?: Record<string, unknown>;
+  person?: unknown;
+  visit?: Record<string, unknown>;
+  today?: string;
+  app?: unknown;
+}
+
+const mostSteps = 60;
+
+/** The draft’s page in its frame: it is led, it points at components, and it tells what happens in it. */
+export class PageInFrame {
+  #frame: HTMLIFrameElement | undefined;
+  /** Whether the page in the frame listens: it does not without JavaScript, nor where the service has shown a message. */
+  listens = $state(false);
+  /** The address in the draft that is shown. */
+  address: string | undefined = $state();
+  values: PresentValues = $state.raw({});
+  steps: readonly AddressStep[] = $state.raw([]);
+  onaddress: ((address: string) => void) | undefined;
+  onpicked: ((place: string) => void) | undefined;
+  #picking = false;
+  #pointed: string | undefined;
+  #wanted: string | undefined;
+
+  attach(frame: HTMLIFrameElement): void {
+    this.#frame = frame;
+    this.listens = false;
+  }
+
+  /** Shows an address of the draft, in the page’s place where that listens. */
+  open(address: string): void {
+    if (this.address === address || this.#wanted === address) return;
+    this.#wanted = address;
+    if (this.listens) this.#send({ pallmist: 'open', address });
+    else this.#frame?.contentWindow?.location.replace(address);
+  }
+
+  /** Loads the page again: in its place, with what is open and typed, where it listens. */
+  refresh(): void {
+    if (this.listens) this.#send({ pallmist: 'refresh' });
+    else this.#frame?.contentWindow?.location.reload();
+  }
+
+  reload(): void {
+    this.listens = false;
+    this.#frame?.contentWindow?.location.reload();
+  }
+
+  step(by: -1 | 1): void {
+    this.#frame?.contentWindow?.history.go(by);
+  }
+
+  pick(on: boolean): void {
+    this.#picking = on;
+    this.#send({ pallmist: 'pick', on });
+  }
+
+  /** Draws a box around what a component shows. */
+  point(place: string | undefined): void {
+    this.#pointed = place;
+    this.#send({ pallmist: 'point', place });
+  }
+
+  /** A document has come: the page in it has not said anything yet. */
+  loaded(): void {
+    const location = this.#frame?.contentWindow?.location;
+    if (location === undefined || location.pathname === 'blank') return;
+    const address = location.pathname + location.search + location.hash;
+    if (this.#frame?.contentDocument?.getElementById('payload') === null) this.listens = false;
+    this.#arrived(address, 'arrival', undefined);
+  }
+
+  /** Hears what the page says. */
+  hear({ origin, source, data }: MessageEvent<unknown>): void {
+    if (origin !== window.location.origin || source !== this.#frame?.contentWindow) return;
+    if (typeof data !== 'object' || data === null || !('pallmist' in data)) return;
+    if (!this.listens) {
+      this.listens = true;
+      this.pick(this.#picking);
+      this.point(this.#pointed);
+    }
+    const said = data as { pallmist: string; address?: string; cause?: string; place?: string };
+    if (said.pallmist === 'address' && said.address !== undefined) this.#arrived(said.address, said.cause ?? 'change', said.place);
+    else if (said.pallmist === 'values') this.values = data as PresentValues;
+    else if (said.pallmist === 'picked' && said.place !== undefined) this.onpicked?.(said.place);
+  }
+
+  #arrived(address: string, cause: string, place: string | undefined): void {
+    this.#wanted = undefined;
+    if (address !== this.address) {
+      this.steps = [...this.steps.slice(1 - mostSteps), { address, cause, place }];
+      this.address = address;
+    }
+    this.onaddress?.(address);
+  }
+
+  #send(order: object): void {
+    this.#frame?.contentWindow?.postMessage(order, window.location.origin);
+  }
+}
