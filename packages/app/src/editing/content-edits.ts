@@ -157,6 +157,22 @@ function fill(definition: AppDefinition, page: string, kind: PropertyKind, examp
   }
 }
 
+/** The JSON Patch that binds what has panes to a parameter, and gives each of its choices a pane. */
+export function bindPanes(definition: AppDefinition, page: string, pointer: string, name: string): PatchOperation[] {
+  const component = valueAt(definition, pointer) as Component | undefined;
+  if (component === undefined) return [];
+  const present = (component['panes'] ?? {}) as Record<string, Component[]>;
+  const of = declared(definition, page)[name]?.of;
+  const choices = Object.keys(definition.choices?.[of ?? ''] ?? {});
+  // What stands in a pane is never thrown away: the check says where it belongs to no choice.
+  const kept = Object.fromEntries(Object.entries(present).filter(([choice, content]) => choices.includes(choice) || content.length > 0));
+  const panes = { ...Object.fromEntries(choices.map((choice) => [choice, []])), ...kept };
+  return [
+    { op: component['bind'] === undefined ? 'add' : 'replace', path: `${pointer}/bind`, value: name },
+    { op: component['panes'] === undefined ? 'add' : 'replace', path: `${pointer}/panes`, value: panes },
+  ];
+}
+
 /** What of a component does not fit the page that it was pasted to: each a property with what would fit. */
 export interface Misfit {
   /** JSON Pointer of the property. */

@@ -105,8 +105,11 @@ export function collectionFrom(
   return { name, collection: { keyField, ...(titleField === undefined ? {} : { titleField }), fields: declared }, choices, values };
 }
 
-/** An app made of one collection: a list, a record page, forms to add and to change, linked with each other. */
-export function appFromCollection(app: NewApp, { name, collection, choices }: NewCollection): AppDefinition {
+/**
+ * An app made of one collection: a list, a record page, forms to add and to change, linked with each other.
+ * @param sample the key of a record to see the pages with while they are built
+ */
+export function appFromCollection(app: NewApp, { name, collection, choices }: NewCollection, sample?: string): AppDefinition {
   const base: AppDefinition = {
     pallmist: 1,
     app: app.app,
@@ -116,7 +119,7 @@ export function appFromCollection(app: NewApp, { name, collection, choices }: Ne
     collections: { [name]: collection },
     pages: {},
   };
-  return patchData(base, pagesForCollection(base, name, { listAt: '/' }).patch) as AppDefinition;
+  return patchData(base, pagesForCollection(base, name, { listAt: '/', sample }).patch) as AppDefinition;
 }
 
 /** A copy of an app under another name. */

@@ -22,8 +22,13 @@ const rowsOnPage = 25;
  * The JSON Patch that makes pages for a collection: a list that can be searched, filtered, sorted and paged, all in its
  * address; a page for one record; a form to add one and one to change one; each linked with the others.
  * @param listAt where the list stands; at an address made of the collection’s name when left out
+ * @param sample the key of a record to see the pages with while they are built
  */
-export function pagesForCollection(definition: AppDefinition, name: string, { listAt }: { listAt?: string } = {}): CollectionPages {
+export function pagesForCollection(
+  definition: AppDefinition,
+  name: string,
+  { listAt, sample }: { listAt?: string; sample?: string | undefined } = {},
+): CollectionPages {
   const collection = definition.collections?.[name];
   const taken = Object.keys(definition.pages);
   const one = singular(slugOf(name));
@@ -33,7 +38,15 @@ export function pagesForCollection(definition: AppDefinition, name: string, { li
   const change = freeName(`change-${one}`, taken, '-');
   const names = { list, record, add, change };
   if (collection === undefined) return { patch: [], ...names };
-  const context: Context = { definition, name, collection, ...names, parameter: identifierOf(one, 'record'), one };
+  const context: Context = {
+    definition,
+    name,
+    collection,
+    ...names,
+    parameter: identifierOf(one, 'record'),
+    one,
+    sample: sample === undefined ? {} : { sample },
+  };
   const base = freeAddress(definition, `/${slugOf(name)}`);
   const pages: [string, PageDefinition][] = [
     [list, listPage(context, listAt ?? base)],
@@ -56,6 +69,8 @@ interface Context {
   parameter: string;
   /** What one record is called. */
   one: string;
+  /** Of the record parameter. */
+  sample: { sample?: string };
 }
 
 const titleFieldOf = ({ titleField, keyField }: CollectionDefinition) => titleField ?? keyField;
@@ -129,7 +144,7 @@ function columnPath(definition: AppDefinition, { fields }: CollectionDefinition,
   return type === 'record' && target !== undefined ? `${field}.${titleFieldOf(target)}` : field;
 }
 
-function recordPage({ definition, name, collection, list, change, parameter }: Context, base: string): PageDefinition {
+function recordPage({ definition, name, collection, list, change, parameter, sample }: Context, base: string): PageDefinition {
   const title = titleFieldOf(collection);
   const shown = openFields(collection).map(([field]) => {
     const path = columnPath(definition, collection, field);
@@ -138,7 +153,7 @@ function recordPage({ definition, name, collection, list, change, parameter }: C
   return {
     title: `{record.${parameter}.${title}}`,
     address: `${base}/{${parameter}}`,
-    parameters: { [parameter]: { type: 'record', of: name } },
+    parameters: { [parameter]: { type: 'record', of: name, ...sample } },
     content: [
       { show: 'back', text: `Back to ${capital(name).toLowerCase()}`, to: { page: list } },
       { show: 'heading', text: `{record.${parameter}.${title}}` },
@@ -149,7 +164,7 @@ function recordPage({ definition, name, collection, list, change, parameter }: C
 }
 
 function formPage(context: Context, base: string, action: 'create' | 'change'): PageDefinition {
-  const { name, collection, record, list, parameter, one } = context;
+  const { name, collection, record, list, parameter, one, sample } = context;
   const creates = action === 'create';
   const fields = Object.entries(collection.fields).flatMap(([field, { serial }]) =>
     serial !== undefined || (!creates && field === collection.keyField) ? [] : [field],
@@ -168,7 +183,7 @@ function formPage(context: Context, base: string, action: 'create' | 'change'): 
   return {
     title,
     address: creates ? `${base}/new` : `${base}/{${parameter}}/change`,
-    ...(creates ? {} : { parameters: { [parameter]: { type: 'record', of: name } } }),
+    ...(creates ? {} : { parameters: { [parameter]: { type: 'record', of: name, ...sample } } }),
     content: [
       { show: 'back', text: 'Back', to: creates ? { page: list } : { page: record, values: { [parameter]: `{param.${parameter}}` } } },
       { show: 'heading', text: title },

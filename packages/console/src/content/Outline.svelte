@@ -238,11 +238,13 @@
     border-color: var(--query);
   }
   .what {
+    min-width: 0;
     overflow: hidden;
     text-overflow: ellipsis;
     white-space: nowrap;
   }
   .mark {
+    flex: none;
     color: var(--quiet);
     font-size: 0.75rem;
   }

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { fromPointer } from '@pallmist/app/address';
-  import { kindOf, valueAt, type Component, type LinkDefinition, type Property, type PropertyKind } from '@pallmist/app/editing';
+  import { bindPanes, kindOf, valueAt, type Component, type LinkDefinition, type Property, type PropertyKind } from '@pallmist/app/editing';
   import Button from '../controls/Button.svelte';
   import CheckBox from '../controls/CheckBox.svelte';
   import ChoiceBox from '../controls/ChoiceBox.svelte';
@@ -39,6 +39,13 @@
   const what = $derived(`Changed “${label.toLowerCase()}” of the ${(kindOf(component)?.label ?? component.show).toLowerCase()}`);
   const text = $derived(value === undefined ? '' : String(value as string));
   const set = (next: unknown) => draft.set(pointer, next, what);
+  /** What has panes gets one for each choice of what it is bound to. */
+  function bind(name: string | undefined) {
+    const holder = pointer.replace(/\/[^/]*$/, '');
+    if (name !== undefined && draft.definition && kindOf(component)?.inner === 'panes')
+      draft.edit(bindPanes(draft.definition, page, holder, name), what);
+    else set(name);
+  }
   /** Texts that stand in each row; the label and what is said when there is nothing stand once. */
   const inRow = $derived(
     rows !== undefined && !['label', 'empty', 'beforeSearch', 'submit'].includes(String(fromPointer(pointer).at(-1))) ? rows : undefined,
@@ -74,7 +81,8 @@
     types={kind.types}
     required={property.required}
     value={text}
-    onset={set}
+    newList={kindOf(component)?.inner === 'panes' ? component.show : undefined}
+    onset={bind}
   />
 {:else if kind.is === 'rows' || kind.is === 'collection' || kind.is === 'mail' || kind.is === 'page' || kind.is === 'site'}
   {@const names = {

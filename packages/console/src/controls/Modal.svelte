@@ -14,6 +14,8 @@
   function open(node: HTMLDialogElement) {
     const before = document.activeElement;
     node.showModal();
+    // What a dialog is for has the focus, not the button that closes it.
+    node.querySelector<HTMLElement>('.body :is(input, select, textarea):not([disabled]), footer button')?.focus();
     return {
       destroy() {
         // The focus goes back to where it was, so that it is never lost.

@@ -3,6 +3,7 @@
   import Button from '../controls/Button.svelte';
   import EmptyState from '../controls/EmptyState.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
+  import { client } from '../service/calls.ts';
   import { me } from '../service/me.svelte.ts';
   import { place } from '../service/place.svelte.ts';
   import ChoicesEditor from './ChoicesEditor.svelte';
@@ -35,9 +36,11 @@
     adding = undefined;
     title = '';
   }
-  function makePages() {
+  async function makePages() {
     if (!draft.definition || collection === undefined) return;
-    const made = pagesForCollection(draft.definition, collection);
+    const first = await client.call('findRecords', { app: draft.app, collection }, { size: 1 }).catch(() => undefined);
+    const sample = first?.records[0]?.[draft.definition.collections?.[collection]?.keyField ?? ''];
+    const made = pagesForCollection(draft.definition, collection, { sample });
     if (draft.edit(made.patch, `Made pages for “${collection}”`)) place.open('pages', { app: draft.app, page: made.list });
   }
   const focused = (node: HTMLInputElement) => node.focus();

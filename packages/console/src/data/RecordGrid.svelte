@@ -243,7 +243,11 @@
                 />
               </td>
             {/each}
-            <td><Button small look="main" disabled={Object.values(fresh).every((text) => text === '')} onclick={create}>Add</Button></td>
+            <td
+              ><Button small look="main" disabled={Object.values(fresh).every((text) => text === '')} onclick={create}
+                >Add the record</Button
+              ></td
+            >
           </tr>
         {/if}
       </tbody>

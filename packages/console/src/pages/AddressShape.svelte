@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { addressParts, parseTemplate, writeAddress } from '@pallmist/app/address';
+  import { parseTemplate } from '@pallmist/app/address';
   import {
     addParameter,
     linksTo,
@@ -15,11 +15,9 @@
   } from '@pallmist/app/editing';
   import Button from '../controls/Button.svelte';
   import { handleListKeys } from '../controls/list-keys.ts';
-  import Parts from '../controls/Parts.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
   import { me } from '../service/me.svelte.ts';
   import { place } from '../service/place.svelte.ts';
-  import { sampleValues } from '../try/samples.ts';
 
   const { draft, page }: { draft: Draft; page: string } = $props();
   const definition = $derived(draft.definition);
@@ -34,11 +32,6 @@
   let adding: 'segment' | undefined = $state();
   let refused: string | undefined = $state();
   let dragged: number | undefined = $state();
-  const sampled = $derived.by(() => {
-    const { compiled } = draft;
-    if (!compiled?.pages.has(page)) return undefined;
-    return writeAddress(compiled, page, sampleValues(compiled, page, undefined)).address;
-  });
   const clash = $derived(
     draft
       .problemsAt(`/pages/${page}/address`)
@@ -206,11 +199,6 @@
   {:else}
     <p class="bad">The address <code>{address}</code> is not an address template. Correct it in the page’s properties.</p>
   {/if}
-  <p class="whole">
-    {#if sampled !== undefined && draft.compiled}<Parts parts={addressParts(draft.compiled, sampled)} />{:else}<span class="quiet"
-        >Give the required parameters samples to see a whole address.</span
-      >{/if}
-  </p>
   {#if refused}<p class="bad" role="alert">{refused}</p>{/if}
   {#each clash.slice(0, 2) as problem (problem.code + problem.message)}<p class="bad">{problem.message} {problem.hint}</p>{/each}
 </section>
@@ -242,15 +230,15 @@
     cursor: grab;
     font: inherit;
   }
-  .shape .path {
+  .shape button.path {
     color: var(--path);
     background: var(--path-soft);
     border-color: var(--path);
   }
-  .shape .optional {
+  .shape button.optional {
     border-style: dashed;
   }
-  .shape .query {
+  .shape button.query {
     color: var(--query);
     background: var(--query-soft);
     border-block-end: 2px dotted var(--query);
@@ -281,9 +269,6 @@
   p {
     margin: 0.1rem 0 0;
     font-size: 0.8125rem;
-  }
-  .quiet {
-    color: var(--quiet);
   }
   .bad {
     color: var(--bad);

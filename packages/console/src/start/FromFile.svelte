@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { AppSummary } from '@pallmist/api';
-  import { badCells, guessFields, proposeKey, proposeTitle, type GuessedField } from '@pallmist/app/editing';
+  import { badCells, type CollectionDefinition, guessFields, proposeKey, proposeTitle, type GuessedField } from '@pallmist/app/editing';
   import { appFileText, appFromCollection, collectionFrom, nameNewApp } from '@pallmist/app/new-app';
   import Button from '../controls/Button.svelte';
   import TextBox from '../controls/TextBox.svelte';
@@ -49,6 +49,15 @@
     file = { ...file, rows };
   }
 
+  /** The key of the first row that fits, by which the pages can be seen. */
+  function firstKey({ keyField, fields: declared }: CollectionDefinition): string | undefined {
+    const left = new Set(bad.map(({ row }) => row));
+    const serial = declared[keyField]?.serial;
+    const column = fields.findIndex(({ name }) => name === keyField);
+    if (column < 0) return serial?.replace(/0$/, '1');
+    return file?.rows.find((_, index) => !left.has(index))?.cells[column]?.trim();
+  }
+
   async function make() {
     if (file === undefined) return;
     failure = undefined;
@@ -60,7 +69,7 @@
       await client.call(
         'pushDraft',
         { app: app.app },
-        { source: appFileText(appFromCollection(app, made)), what: 'Made the app from a file' },
+        { source: appFileText(appFromCollection(app, made, firstKey(made.collection))), what: 'Made the app from a file' },
       );
       if (await rows.run(app.app, made, fields, file.rows, bad)) place.open('pages', { app: app.app });
       else failure = rows.failure ?? `Stopped. ${rows.done} rows are in the app “${app.title}”.`;

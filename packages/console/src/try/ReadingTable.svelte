@@ -13,6 +13,9 @@
   const { reading, app, feeds }: Props = $props();
   const own = $derived(reading.problems.filter(({ parameter }) => parameter === undefined));
 
+  /** What a parameter feeds is listed as far as it helps; its properties list all of it. */
+  const mostFeeds = 5;
+
   /** Texts in quotes; what is more than one text, as it would be written. */
   function shownValue({ name, value }: ParameterReading): string {
     if (value === undefined) return '—';
@@ -44,8 +47,9 @@
             <td>{shownValue(parameter)}</td>
             <td>{parameter.origin}{parameter.corrected ? ', corrected' : ''}</td>
             <td>
-              {#each feeds(parameter.name) as use, index (index)}{index > 0 ? ', ' : ''}<a href={use.href} onclick={use.follow}
-                  >{use.words}</a
+              {#each feeds(parameter.name).slice(0, mostFeeds) as use, index (index)}{index > 0 ? ', ' : ''}<a
+                  href={use.href}
+                  onclick={use.follow}>{use.words}</a
                 >{:else}<span class="quiet">nothing on the page</span>{/each}
             </td>
           </tr>

@@ -28,7 +28,7 @@
   let scripts = $state(true);
   let as = $state('');
   let failure: string | undefined = $state();
-  let below: 'none' | 'reading' | 'steps' = $state('reading');
+  let below: 'none' | 'reading' | 'steps' = $state('none');
   let element: HTMLIFrameElement | undefined = $state();
   let people: { login: string; name: string }[] = $state.raw([]);
   $effect(() => {
@@ -183,10 +183,21 @@
   <div class="below">
     <div class="switch" role="group" aria-label="Below the page">
       <Button small look="quiet" aria-pressed={below === 'reading'} onclick={() => (below = below === 'reading' ? 'none' : 'reading')}
-        >How it is read</Button
+        >Read as</Button
       >
+      {#if reading && below !== 'reading'}
+        <span class="line">
+          {reading.page ?? 'no page'}{#each reading.parameters as { name, text, origin, problem } (name)}<span
+              class:wrong={problem !== undefined}
+            >
+              · {name}
+              {#if text !== undefined}<code>{text}</code>{/if}
+              {problem === undefined ? origin : 'wrong'}</span
+            >{/each}
+        </span>
+      {/if}
       <Button small look="quiet" aria-pressed={below === 'steps'} onclick={() => (below = below === 'steps' ? 'none' : 'steps')}
-        >What changed the address ({frame.steps.length})</Button
+        >Steps: {frame.steps.length}</Button
       >
     </div>
     {#if below !== 'none'}
@@ -259,7 +270,23 @@
   }
   .switch {
     display: flex;
+    align-items: center;
     gap: 0.4rem;
+  }
+  .switch > :global(button) {
+    flex: none;
+  }
+  .line {
+    flex: 1;
+    min-width: 0;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+    font-size: 0.875rem;
+    color: var(--quiet);
+  }
+  .wrong {
+    color: var(--bad);
   }
   .reading {
     max-height: 22vh;
