@@ -70,8 +70,8 @@ export function segmentProblem(text: string): string | undefined {
 }
 
 /**
- * The JSON Patch that gives a page the address of these pieces. A parameter that has left the path is no longer always
- * there: where every link gave it before, it is required, so that nothing changes for those who come.
+ * The JSON Patch that gives a page the address of these pieces. A parameter that leaves the path of a page that people know
+ * is required from then on, as it was before, so that nothing changes for those who come.
  * @param keepOld addresses of the old form go on to lead to the page
  */
 export function reshapeAddress(
@@ -91,7 +91,13 @@ export function reshapeAddress(
     const declared = present.parameters?.[piece.name];
     if (declared === undefined) continue;
     const at = toPointer(['pages', page, 'parameters', piece.name, 'required']);
-    if (piece.kind === 'query' && requiredIn(before, piece.name) && declared.required === undefined && declared.default === undefined)
+    if (
+      keepOld &&
+      piece.kind === 'query' &&
+      requiredIn(before, piece.name) &&
+      declared.required === undefined &&
+      declared.default === undefined
+    )
       patch.push({ op: 'add', path: at, value: true });
     if (piece.kind === 'path' && declared.required !== undefined) patch.push({ op: 'remove', path: at });
   }

@@ -36,9 +36,12 @@
     aria-label="Find a component"
     placeholder="Find: table, form, tabs"
     bind:value={wanted}
-    onkeydown={({ key }) => {
+    onkeydown={(event) => {
       const [first] = fits;
-      if (key === 'Enter' && first) add(first.name, first.label);
+      if (event.key !== 'Enter' || !first) return;
+      // Else the same press would go on to the button that has the focus when the dialog is gone.
+      event.preventDefault();
+      add(first.name, first.label);
     }}
   />
   <ul>

@@ -38,6 +38,12 @@
   function select(pointer: string) {
     place.change({ part: partOf(pointer) });
   }
+  /** Goes on to the first property of what is selected. */
+  function focusProperties() {
+    requestAnimationFrame(() => {
+      document.querySelector<HTMLElement>('section[aria-label="Properties"] :is(input, select, textarea):not([disabled])')?.focus();
+    });
+  }
   function step(pointer: string, by: -1 | 1) {
     if (!draft.definition) return;
     const moved = stepComponent(draft.definition, pointer, by);
@@ -89,6 +95,7 @@
     else if (event.key === 'Enter' || event.key === ' ') {
       event.preventDefault();
       select(pointer);
+      if (event.key === 'Enter') focusProperties();
     } else if (event.key === 'Delete' && me.mayChange) {
       event.preventDefault();
       remove(pointer);
@@ -104,21 +111,18 @@
   }
 </script>
 
-{#snippet list(components: readonly Component[], pointer: string, level: number)}
-  <ul role={level === 1 ? undefined : 'group'}>
+{#snippet list(components: readonly Component[], pointer: string)}
+  <ul>
     {#each components as component, index (index)}
       {@const here = `${pointer}/${index}`}
       {@const inner = innerContent(component)}
       {@const wrong = problemsOf(here)}
-      <li role="none">
-        <!-- svelte-ignore a11y_no_noninteractive_element_interactions a11y_click_events_have_key_events -->
-        <div
-          role="treeitem"
+      <li>
+        <button
+          type="button"
           data-at={partOf(here)}
           tabindex={partOf(here) === reached ? 0 : -1}
-          aria-level={level}
-          aria-selected={partOf(here) === selected}
-          aria-expanded={inner.length > 0 ? true : undefined}
+          aria-current={partOf(here) === selected ? 'true' : undefined}
           draggable={me.mayChange}
           ondragstart={(event) => {
             event.stopPropagation();
@@ -137,18 +141,16 @@
           <span class="what">{describeComponent(component)}</span>
           {#if component.when !== undefined}<span class="mark">if …</span>{/if}
           {#if wrong > 0}<span class="wrong">{wrong}</span>{/if}
-        </div>
+        </button>
         {#each inner as part (part.path.join('/'))}
           {#if part.path[0] === 'panes'}<span class="pane">{part.path[1]}</span>{/if}
-          {@render list(part.content, here + toPointer(part.path), level + 1)}
+          {@render list(part.content, here + toPointer(part.path))}
           {#if me.mayChange}
             <span class="add"
               ><Button
                 small
                 look="quiet"
-                aria-label="Add a component in {kindOf(component)?.label ?? component.show}{part.path[0] === 'panes'
-                  ? `, ${part.path[1]}`
-                  : ''}"
+                aria-label="Add inside {kindOf(component)?.label ?? component.show}{part.path[0] === 'panes' ? `, ${part.path[1]}` : ''}"
                 onclick={() => (adding = { list: here + toPointer(part.path), index: undefined })}>Add inside</Button
               ></span
             >
@@ -169,7 +171,7 @@
   {#if content.length === 0}
     <p>Nothing is on the page yet. Add a heading, then a table of records.</p>
   {:else}
-    <div class="tree" role="tree" aria-label="Components" bind:this={tree}>{@render list(content, `${at}/content`, 1)}</div>
+    <div class="tree" role="group" aria-label="Components" bind:this={tree}>{@render list(content, `${at}/content`)}</div>
   {/if}
   {#if me.mayChange && clipboard.take() !== undefined}
     <p class="paste"><Button small look="quiet" onclick={() => paste(undefined)}>Paste at the end</Button></p>
@@ -221,8 +223,12 @@
   .tree > ul {
     padding-inline-start: 0;
   }
-  [role='treeitem'] {
+  [data-at] {
     display: flex;
+    width: 100%;
+    background: none;
+    border: 0;
+    text-align: start;
     align-items: baseline;
     gap: 0.35rem;
     padding: 0.15rem 0.6rem;
@@ -230,10 +236,10 @@
     border-inline-start: 3px solid transparent;
     cursor: pointer;
   }
-  [role='treeitem']:hover {
+  [data-at]:hover {
     background: var(--sunk);
   }
-  [aria-selected='true'] {
+  [data-at][aria-current] {
     background: var(--query-soft);
     border-color: var(--query);
   }

@@ -77,11 +77,8 @@
           <g class="link" class:faint={!isShown(link.sends)}>
             <path d={pathThrough(link.points)} marker-end="url(#tip)" />
             {#if link.sends.length > 0}
-              <a
-                href={to.href}
-                onclick={(event) => place.follow(event as never)}
-                aria-label="Link from {link.from} to {link.to}, sends {link.sends.join(', ')}"
-              >
+              <a href={to.href} onclick={(event) => place.follow(event as never)}>
+                <title>From {link.from} to {link.to}: {link.sends.join(', ')}</title>
                 <text x={middle.x} y={middle.y + 4} text-anchor="middle">{short(link.sends.join(', '), 22)}</text>
               </a>
             {/if}
@@ -94,13 +91,9 @@
               event.preventDefault();
               place.open('pages', { app: draft.app, page: page.name });
             }}
-            aria-label="Page {page.title}{page.gate ? `, admits ${page.gate}` : ''}{page.unlinked ? ', nothing leads to it' : ''}{wrong(
-              page.name,
-            ) > 0
-              ? ', has problems'
-              : ''}"
           >
             <g class="page" class:gated={page.gate !== undefined} class:alone={page.unlinked} class:wrong={wrong(page.name) > 0}>
+              <title>{page.address}{page.unlinked ? '; nothing leads to it' : ''}{wrong(page.name) > 0 ? '; it has problems' : ''}</title>
               <rect x={page.x} y={page.y} width={pageWidth} height={pageHeight} rx="5" />
               <text class="title" x={page.x + 9} y={page.y + 20}>{short(page.title, 22)}</text>
               <text class="address" x={page.x + 9} y={page.y + 38}>{short(page.address, 27)}</text>

@@ -109,8 +109,10 @@ class Place {
     this.#live.change(changes);
   }
 
+  /** Whether a click selects or uses what is shown stays as it is from page to page. */
   href(page: ConsolePage, values: Values = {}): string {
-    return writeAddress(compiled, page, values).address ?? '/~/console/';
+    const kept = page === 'pages' && this.page === 'pages' && this.text('mode') === 'try' ? { mode: 'try' } : {};
+    return writeAddress(compiled, page, { ...kept, ...values }).address ?? '/~/console/';
   }
 
   /** Opens another page of the console, as a step of the history. */

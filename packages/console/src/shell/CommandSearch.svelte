@@ -57,7 +57,11 @@
   });
   const fits = $derived.by(() => {
     const words = wanted.toLowerCase().split(/\s+/).filter(Boolean);
-    return all.filter(({ kind, words: text }) => words.every((word) => `${kind} ${text}`.toLowerCase().includes(word))).slice(0, mostShown);
+    const found = all.filter(({ kind, words: text }) => words.every((word) => `${kind} ${text}`.toLowerCase().includes(word)));
+    // What begins with what is typed comes first.
+    const [first = ''] = words;
+    const begins = ({ kind, words: text }: Found) => text.toLowerCase().startsWith(first) || kind === first;
+    return [...found.filter(begins), ...found.filter((one) => !begins(one))].slice(0, mostShown);
   });
 
   function run(found: Found | undefined) {
@@ -70,7 +74,10 @@
     if (step !== undefined) {
       event.preventDefault();
       chosen = Math.max(0, Math.min(fits.length - 1, chosen + step));
-    } else if (event.key === 'Enter') run(fits[chosen]);
+    } else if (event.key === 'Enter') {
+      event.preventDefault();
+      run(fits[chosen]);
+    }
   }
 </script>
 

@@ -8,6 +8,7 @@
     ['Ctrl+S', 'Save now; changes are saved by themselves within a second'],
     ['Arrow keys', 'Move in a list, in the outline, and along the address'],
     ['Alt+arrow keys', 'Move the page, the component, or the piece of the address'],
+    ['Enter', 'In the outline: go on to the properties'],
     ['Delete', 'Remove what has the focus; undo brings it back'],
     ['Ctrl+C, Ctrl+X, Ctrl+V', 'Copy, cut and paste components in the outline, on other pages too'],
     ['{', 'In a text or a value: pick a value'],

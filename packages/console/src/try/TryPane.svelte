@@ -46,7 +46,8 @@
   });
   // What is shown follows the address above it …
   $effect(() => {
-    if (element && address !== '') frame.open(toDraft(address));
+    // A page that the service has not heard of yet would be one that is not there.
+    if (element && address !== '' && (draft.saved || !draft.connected)) frame.open(toDraft(address));
   });
   // … and is drawn again, in its place, whenever the service has taken a change.
   let shownSave = -1;
@@ -68,9 +69,9 @@
     frame.onaddress = (shown) => {
       if (!shown.startsWith(draftMount)) return;
       const own = fromDraft(shown);
-      if (own === address) return;
       const found = draft.compiled && readAddress(draft.compiled, own).page;
       if (found !== undefined && found !== page) place.change({ page: found, at: own });
+      else if (own === address) return;
       else if (own !== sampled || place.text('at') !== undefined) place.change({ at: own === sampled ? undefined : own });
     };
   });
@@ -80,7 +81,7 @@
     failure = undefined;
     try {
       await client.call('tryAs', { app: draft.app }, { login: login === '' ? null : login });
-      frame.reload();
+      frame.show(toDraft(address));
     } catch (error) {
       failure = explain(error);
     }
@@ -118,7 +119,8 @@
       {address}
       ongo={(own) => {
         typed = undefined;
-        place.change({ at: own });
+        const found = draft.compiled && readAddress(draft.compiled, own).page;
+        place.change({ ...(found === undefined ? {} : { page: found }), at: own });
       }}
       ontype={(text) => (typed = text)}
     />
@@ -131,17 +133,17 @@
     <Button small look="quiet" onclick={() => frame.step(1)}>Forward</Button>
     <Button small look="quiet" onclick={() => frame.reload()}>Reload</Button>
     <label
-      >Width <select bind:value={width}
+      >Width <select aria-label="Width" bind:value={width}
         ><option value="wide">wide</option><option value="tablet">tablet</option><option value="phone">phone</option></select
       ></label
     >
     <label
-      >Colours <select bind:value={scheme}
+      >Colours <select aria-label="Colours" bind:value={scheme}
         ><option value="system">as here</option><option value="light">light</option><option value="dark">dark</option></select
       ></label
     >
     <label
-      >As <select value={as} onchange={({ currentTarget }) => tryAs(currentTarget.value)}
+      >As <select aria-label="As" value={as} onchange={({ currentTarget }) => tryAs(currentTarget.value)}
         ><option value="">signed out</option>{#each people as person (person.login)}<option value={person.login}>{person.name}</option
           >{/each}</select
       ></label
@@ -149,6 +151,7 @@
     {#if Object.keys(draft.definition?.pages[page]?.sampleSets ?? {}).length > 0}
       <label
         >Samples <select
+          aria-label="Samples"
           value={set ?? ''}
           onchange={({ currentTarget }) => place.change({ sample: currentTarget.value || undefined, at: undefined })}
           ><option value="">of the parameters</option
@@ -163,6 +166,13 @@
     <a href={toDraft(address)} target="_blank" rel="noopener">Open in a tab</a>
   </div>
   {#if failure}<p class="note" role="alert">{failure}</p>{/if}
+  {#if frame.ledTo !== undefined}
+    <p class="note" role="status">
+      This address leads on to <code>{fromDraft(frame.ledTo).split('?')[0]}</code>{as === ''
+        ? '. Choose a person under “As” to see the page itself.'
+        : '.'}
+    </p>
+  {/if}
   {#if address === ''}
     <p class="note">Give the required parameters samples to see the page.</p>
   {/if}

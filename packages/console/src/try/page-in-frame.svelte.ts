@@ -29,6 +29,8 @@ export class PageInFrame {
   address: string | undefined = $state();
   values: PresentValues = $state.raw({});
   steps: readonly AddressStep[] = $state.raw([]);
+  /** Where the page leads on to by itself: to sign in, or to today’s address of it. */
+  ledTo: string | undefined = $state();
   onaddress: ((address: string) => void) | undefined;
   onpicked: ((place: string) => void) | undefined;
   #picking = false;
@@ -50,8 +52,17 @@ export class PageInFrame {
 
   /** Loads the page again: in its place, with what is open and typed, where it listens. */
   refresh(): void {
+    const address = this.#wanted ?? this.ledTo ?? this.address;
     if (this.listens) this.#send({ pallmist: 'refresh' });
-    else this.#frame?.contentWindow?.location.reload();
+    // To reload would give up an address that is on its way.
+    else if (address !== undefined) this.show(address);
+  }
+
+  /** Shows an address by a document of its own. */
+  show(address: string): void {
+    this.listens = false;
+    this.#wanted = address;
+    this.#frame?.contentWindow?.location.replace(address);
   }
 
   reload(): void {
@@ -95,16 +106,21 @@ export class PageInFrame {
     const said = data as { pallmist: string; address?: string; cause?: string; place?: string };
     if (said.pallmist === 'address' && said.address !== undefined) this.#arrived(said.address, said.cause ?? 'change', said.place);
     else if (said.pallmist === 'values') this.values = data as PresentValues;
+    else if (said.pallmist === 'key') window.dispatchEvent(new KeyboardEvent('keydown', data as unknown as KeyboardEventInit));
     else if (said.pallmist === 'picked' && said.place !== undefined) this.onpicked?.(said.place);
   }
 
   #arrived(address: string, cause: string, place: string | undefined): void {
+    const wanted = this.#wanted;
     this.#wanted = undefined;
+    // A document that was asked for and came by another address: the builder stays with what was asked for.
+    const led = cause === 'arrival' && (wanted === undefined ? this.ledTo === address : wanted !== address);
+    this.ledTo = led ? address : undefined;
     if (address !== this.address) {
       this.steps = [...this.steps.slice(1 - mostSteps), { address, cause, place }];
       this.address = address;
     }
-    this.onaddress?.(address);
+    if (!led) this.onaddress?.(address);
   }
 
   #send(order: object): void {

@@ -93,6 +93,15 @@ export function connectWithConsole(page: ShownInConsole): void {
       },
       true,
     );
+  // Keys of the console work while the focus is in the page.
+  window.addEventListener('keydown', (event) => {
+    const { key, ctrlKey, metaKey, shiftKey, target } = event;
+    const inBox = target instanceof Element && target.matches('input, textarea, select');
+    const wanted = ctrlKey || metaKey ? /^[kzyKZY]$/.test(key) && !(inBox && key !== 'k') : key === '?' && !inBox;
+    if (!wanted) return;
+    event.preventDefault();
+    tell({ pallmist: 'key', key, ctrlKey, metaKey, shiftKey });
+  });
   window.addEventListener('resize', () => {
     point(false);
   });
