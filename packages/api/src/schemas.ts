@@ -225,7 +225,7 @@ export const recordChanges = z.object({
 export const mailPreviewBody = z.strictObject({
   page: z.string(),
   component: z.string().max(60).describe('Name of the form that sends it'),
-  address: z.string().max(20_000).describe('An address of that page, which gives the values'),
+  address: z.string().max(20_000).describe('An address of that page in the draft, which gives the values'),
   send: z.boolean().optional().describe('Put it into the outbox, to nobody: a test'),
 });
 export const mailPreview = z.object({

@@ -105,15 +105,18 @@ function apply(document: Document, operation: PatchOperation, place: string, edi
 
 /** Puts a key into a map, in front of another, or last. */
 function putBefore(document: Document, path: readonly (string | number)[], node: unknown, before: string | undefined): void {
-  document.setIn(path, node);
   const map: unknown = document.getIn(path.slice(0, -1), true);
-  if (before === undefined || !isMap(map) || before === path.at(-1)) return;
-  const indexOf = (key: unknown) => map.items.findIndex((item) => isScalar(item.key) && String(item.key.value) === String(key));
-  const next = indexOf(before);
-  const mine = indexOf(path.at(-1));
-  if (next < 0 || mine < 0) return;
-  const [pair] = map.items.splice(mine, 1);
-  if (pair) map.items.splice(mine < next ? next - 1 : next, 0, pair);
+  const key = path.at(-1);
+  if (!isMap(map)) return;
+  const indexOf = (wanted: unknown) => map.items.findIndex((item) => isScalar(item.key) && String(item.key.value) === String(wanted));
+  const present = indexOf(key);
+  const pair = present < 0 ? document.createPair(key, node) : map.items[present];
+  if (!pair) return;
+  pair.value = node;
+  if (present >= 0 && (before === undefined || before === key)) return;
+  if (present >= 0) map.items.splice(present, 1);
+  const next = before === undefined ? -1 : indexOf(before);
+  map.items.splice(next < 0 ? map.items.length : next, 0, pair);
 }
 
 /** Puts a value in the place of another; the comments beside it stay. */

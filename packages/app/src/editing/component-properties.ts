@@ -73,7 +73,7 @@ class Marks {
     const bare = unwrap(schema);
     const mark = () => `mark${String(++this.#count)}`;
     if (isA(bare, link)) return { page: mark(), values: {} };
-    if (bare instanceof z.ZodObject) return this.fill(bare.shape as Record<string, Schema>);
+    if (bare instanceof z.ZodObject) return this.fill(bare.shape);
     if (bare instanceof z.ZodArray) return [this.#valueFor(bare.element)];
     if (bare instanceof z.ZodRecord) return {};
     if (bare instanceof z.ZodUnion) {
@@ -124,7 +124,7 @@ function describeSchema(schema: Schema, meanings: Meanings, at: string, key: str
   if (bare instanceof z.ZodEnum) return { is: 'one-of', options: bare.options.map(String) };
   if (bare instanceof z.ZodNumber) return { is: 'number', min: finite(bare.minValue), max: finite(bare.maxValue) };
   if (bare instanceof z.ZodBoolean) return { is: 'boolean' };
-  if (bare instanceof z.ZodObject) return { is: 'group', properties: describeShape(bare.shape as Record<string, Schema>, meanings, at) };
+  if (bare instanceof z.ZodObject) return { is: 'group', properties: describeShape(bare.shape, meanings, at) };
   if (bare instanceof z.ZodRecord) return { is: 'map', item: describeSchema(bare.valueType, meanings, `${at}.*`, key) };
   if (bare instanceof z.ZodArray) return describeList(bare.element, meanings, at, key);
   if (bare instanceof z.ZodString) return { is: 'text' };
@@ -138,7 +138,7 @@ function describeList(element: Schema, meanings: Meanings, at: string, key: stri
   const options = (bare.options as Schema[]).map(unwrap);
   const group = options.find((option) => option instanceof z.ZodObject);
   if (group === undefined) return { is: 'data' };
-  const properties = describeShape(group.shape as Record<string, Schema>, meanings, at);
+  const properties = describeShape(group.shape, meanings, at);
   const hasField = properties.some((property) => property.key === 'field');
   const field: Property = { key: 'field', required: false, help: undefined, kind: { is: 'field' } };
   const optional = hasField ? properties : [field, ...properties.map((property) => ({ ...property, required: false }))];
@@ -146,7 +146,7 @@ function describeList(element: Schema, meanings: Meanings, at: string, key: stri
 }
 
 function unwrap(schema: Schema): Schema {
-  return schema instanceof z.ZodOptional ? unwrap(schema.unwrap() as Schema) : schema;
+  return schema instanceof z.ZodOptional ? unwrap(schema.unwrap()) : schema;
 }
 
 /** Whether a schema is one of the shared parts, whatever else is said of it. */
@@ -155,7 +155,7 @@ const isA = (schema: Schema, part: z.ZodType): boolean => schema._zod.def === pa
 function helpOf(schema: Schema): string | undefined {
   const own = (schema as z.ZodType).description;
   if (own !== undefined) return own;
-  return schema instanceof z.ZodOptional ? helpOf(schema.unwrap() as Schema) : undefined;
+  return schema instanceof z.ZodOptional ? helpOf(schema.unwrap()) : undefined;
 }
 
 const finite = (limit: number | null) =>

@@ -40,30 +40,30 @@ export function conditionText({ join, rows }: ConditionRows): string {
 
 function partsOf(node: ASTNode, operator: '&&' | '||'): ASTNode[] {
   if (node.op !== operator) return [node];
-  const [left, right] = node.args as [ASTNode, ASTNode];
+  const [left, right] = node.args;
   return [...partsOf(left, operator), ...partsOf(right, operator)];
 }
 
 function rowOf(node: ASTNode): ConditionRow | undefined {
   switch (node.op) {
     case '!_': {
-      const inner = rowOf(node.args as ASTNode);
+      const inner = rowOf(node.args);
       if (inner?.test === 'present') return { ...inner, test: 'absent' };
       return inner?.test === 'true' ? { ...inner, test: 'false' } : undefined;
     }
     case 'call': {
-      const [name, given] = node.args as [string, ASTNode[]];
+      const [name, given] = node.args;
       const subject = given[0] && pathOf(given[0]);
       return name === 'has' && given.length === 1 && subject !== undefined ? { subject, test: 'present' } : undefined;
     }
     case 'rcall': {
-      const [name, receiver, given] = node.args as [string, ASTNode, ASTNode[]];
+      const [name, receiver, given] = node.args;
       const subject = pathOf(receiver);
       const value = given[0] && literalOf(given[0]);
       return name === 'contains' && subject !== undefined && typeof value === 'string' ? { subject, test: 'contains', value } : undefined;
     }
     case 'in': {
-      const [item, list] = node.args as [ASTNode, ASTNode];
+      const [item, list] = node.args;
       const [value, subject] = [literalOf(item), pathOf(list)];
       return value !== undefined && subject !== undefined ? { subject, test: 'has-item', value } : undefined;
     }
@@ -73,7 +73,7 @@ function rowOf(node: ASTNode): ConditionRow | undefined {
     case '<=':
     case '>':
     case '>=': {
-      const [left, right] = node.args as [ASTNode, ASTNode];
+      const [left, right] = node.args;
       const [subject, value] = [pathOf(left), literalOf(right)];
       if (subject === undefined || value === undefined) return undefined;
       return { subject, test: node.op, value };
@@ -86,16 +86,16 @@ function rowOf(node: ASTNode): ConditionRow | undefined {
 }
 
 function pathOf(node: ASTNode): string | undefined {
-  if (node.op === 'id') return node.args as string;
+  if (node.op === 'id') return node.args;
   if (node.op !== '.') return undefined;
-  const [holder, name] = node.args as [ASTNode, string];
+  const [holder, name] = node.args;
   const before = pathOf(holder);
   return before === undefined ? undefined : `${before}.${name}`;
 }
 
 function literalOf(node: ASTNode): string | number | boolean | undefined {
   if (node.op === '-_') {
-    const value = literalOf(node.args as ASTNode);
+    const value = literalOf(node.args);
     return typeof value === 'number' ? -value : undefined;
   }
   if (node.op !== 'value') return undefined;

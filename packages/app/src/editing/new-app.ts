@@ -100,7 +100,7 @@ export function collectionFrom(
       choices[list] = Object.fromEntries(texts.map((text) => [byText[text] ?? text, text]));
       values[fieldName] = byText;
       declared[fieldName] = { ...field, of: list };
-    } else declared[fieldName] = fieldName === key ? { ...field, unique: true, required: true } : field;
+    } else declared[fieldName] = fieldName === key ? { ...field, type: 'text', unique: true, required: true } : field;
   }
   return { name, collection: { keyField, ...(titleField === undefined ? {} : { titleField }), fields: declared }, choices, values };
 }

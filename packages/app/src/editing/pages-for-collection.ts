@@ -91,7 +91,7 @@ function listPage({ definition, name, collection, record, add, parameter, one }:
   for (const [field, { type, of = '', label }] of fields) {
     if (Object.keys(parameters).length > mostFilters || (type !== 'choice' && type !== 'record')) continue;
     if (type === 'record' && definition.collections?.[of] === undefined) continue;
-    const filter = freeName(field, [...Object.keys(parameters), 'sort', 'page', parameter]);
+    const filter = freeName(field, [...Object.keys(parameters), ...Object.keys(definition.parameters ?? {}), 'sort', 'page', parameter]);
     parameters[filter] = { type, of, resets: ['page'], label: label ?? capital(field) };
     where.push({ field, equals: `{param.${filter}}` });
     controls.push({ show: 'select', bind: filter, label: label ?? capital(field), anyLabel: 'All' });
@@ -166,8 +166,9 @@ function recordPage({ definition, name, collection, list, change, parameter, sam
 function formPage(context: Context, base: string, action: 'create' | 'change'): PageDefinition {
   const { name, collection, record, list, parameter, one, sample } = context;
   const creates = action === 'create';
-  const fields = Object.entries(collection.fields).flatMap(([field, { serial }]) =>
-    serial !== undefined || (!creates && field === collection.keyField) ? [] : [field],
+  // A sensitive field may be written on an open page, and not shown there.
+  const fields = Object.entries(collection.fields).flatMap(([field, { serial, sensitive }]) =>
+    serial !== undefined || (!creates && (field === collection.keyField || sensitive === true)) ? [] : [field],
   );
   const title = creates ? `Add ${withArticle(one)}` : `Change ${capital(one).toLowerCase()}`;
   const form: Component = {

@@ -45,13 +45,14 @@
       preview = await client.call(
         'previewMail',
         { app: draft.app, mail },
-        { page, component: form, address: sampleAddress(draft.compiled, page, undefined) ?? '/', send },
+        { page, component: form, address: inDraft(sampleAddress(draft.compiled, page, undefined) ?? draft.compiled.mount), send },
       );
       if (send) said = 'The test mail is in the outbox. Nobody gets it.';
     } catch (error) {
       said = explain(error);
     }
   }
+  const inDraft = (address: string) => `/~/draft/${draft.app}${address.slice(draft.compiled?.mount.length ?? 0)}`;
   const set = (key: string, value: unknown) => draft.set(`${at}/${key}`, value, `Changed the mail “${mail ?? ''}”`);
 </script>
 

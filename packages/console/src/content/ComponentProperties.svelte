@@ -10,6 +10,7 @@
     valueAt,
     wrapComponent,
     type Component,
+    type Property,
   } from '@pallmist/app/editing';
   import Button from '../controls/Button.svelte';
   import ProblemList from '../controls/ProblemList.svelte';
@@ -59,9 +60,13 @@
   </div>
 {/if}
 
+{#snippet edit(property: Property, at: string)}
+  <PropertyEditor {draft} {page} {frame} {property} pointer={at} {rows} {component} {edit} />
+{/snippet}
+
 <div class="fields">
   {#each properties as property (property.key)}
-    <PropertyEditor {draft} {page} {frame} {property} pointer="{pointer}/{property.key}" {rows} {component} />
+    {@render edit(property, `${pointer}/${property.key}`)}
   {/each}
   {#if properties.length === 0}
     <TextBox label="Kind" value={component.show} disabled onset={() => undefined} />

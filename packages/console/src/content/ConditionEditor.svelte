@@ -144,7 +144,7 @@
       when="done"
       value={value ?? ''}
       {problems}
-      placeholder={'has(param.q)'}
+      placeholder="has(param.q)"
       help="It names: {[...new Set(subjects.map(({ expression }) => expression.split('.')[0]))].join(', ')}."
       disabled={!me.mayChange}
       onset={(text) => onset(text.trim() === '' ? undefined : text.trim())}

@@ -1,18 +1,16 @@
 <script lang="ts">
   import type { PatchOperation, Problem } from '@pallmist/app/address';
   import { valueAt, type Component, type Property, type PropertyKind } from '@pallmist/app/editing';
+  import type { Snippet } from 'svelte';
   import Button from '../controls/Button.svelte';
   import { handleListKeys } from '../controls/list-keys.ts';
   import type { Draft } from '../draft/draft.svelte.ts';
   import { me } from '../service/me.svelte.ts';
-  import type { PageInFrame } from '../try/page-in-frame.svelte.ts';
   import { collectionShownBy } from './collection-of.ts';
-  import PropertyEditor from './PropertyEditor.svelte';
 
   interface Props {
     draft: Draft;
     page: string;
-    frame: PageInFrame;
     label: string;
     file: string;
     help: string | undefined;
@@ -21,10 +19,10 @@
     item: PropertyKind;
     /** An item that is only this key of a group is written as its value alone. */
     short: string | undefined;
-    rows: string | undefined;
     component: Component;
+    edit: Snippet<[property: Property, pointer: string]>;
   }
-  const { draft, page, frame, label, file, help, problems, pointer, item, short, rows, component }: Props = $props();
+  const { draft, page, label, file, help, problems, pointer, item, short, component, edit }: Props = $props();
   const items = $derived((valueAt(draft.data, pointer) as unknown[] | undefined) ?? []);
   let open: number | undefined = $state();
 
@@ -33,9 +31,6 @@
     if (isText(value)) return String(value);
     const { label: words, field, text } = (value ?? {}) as Record<string, unknown>;
     return [words, field, text].find((one): one is string => typeof one === 'string' && one !== '') ?? `${index + 1}`;
-  }
-  function edit(patch: PatchOperation[], what: string): boolean {
-    return draft.edit(patch, what, undefined);
   }
   function add() {
     const fields = Object.keys(draft.definition?.collections?.[collectionShownBy(draft.definition, page, component) ?? '']?.fields ?? {});
@@ -58,26 +53,26 @@
       valueAt(draft.data, pointer) === undefined
         ? [{ op: 'add', path: pointer, value: [value] }]
         : [{ op: 'add', path: `${pointer}/${items.length}`, value }];
-    if (edit(patch, `Added to “${label.toLowerCase()}”`)) open = items.length - 1;
+    if (draft.edit(patch, `Added to “${label.toLowerCase()}”`)) open = items.length - 1;
   }
   function move(index: number, step: -1 | 1) {
     const to = index + step;
     if (to < 0 || to >= items.length) return;
     if (
-      edit([{ op: 'move', from: `${pointer}/${index}`, path: `${pointer}/${to}` }], `Moved an item of “${label.toLowerCase()}”`) &&
+      draft.edit([{ op: 'move', from: `${pointer}/${index}`, path: `${pointer}/${to}` }], `Moved an item of “${label.toLowerCase()}”`) &&
       open === index
     )
       open = to;
   }
   function remove(index: number) {
     open = undefined;
-    edit([{ op: 'remove', path: `${pointer}/${index}` }], `Took an item out of “${label.toLowerCase()}”`);
+    draft.edit([{ op: 'remove', path: `${pointer}/${index}` }], `Took an item out of “${label.toLowerCase()}”`);
   }
   /** An item of a single word becomes a group when it gets more. */
   function expand(index: number) {
     const value = items[index];
     if (short !== undefined && isText(value))
-      edit([{ op: 'replace', path: `${pointer}/${index}`, value: { [short]: value } }], `Opened “${String(value)}”`);
+      draft.edit([{ op: 'replace', path: `${pointer}/${index}`, value: { [short]: value } }], `Opened “${String(value)}”`);
     open = open === index ? undefined : index;
   }
   const single = $derived<Property>({ key: 'item', required: true, help: undefined, kind: item });
@@ -110,21 +105,13 @@
           {#if open === index && !isText(value)}
             <div class="inner">
               {#each item.properties as property (property.key)}
-                <PropertyEditor {draft} {page} {frame} {property} pointer="{pointer}/{index}/{property.key}" {rows} {component} />
+                {@render edit(property, `${pointer}/${index}/${property.key}`)}
               {/each}
             </div>
           {/if}
         {:else}
           <div class="line">
-            <PropertyEditor
-              {draft}
-              {page}
-              {frame}
-              property={{ ...single, key: String(index + 1) }}
-              pointer="{pointer}/{index}"
-              {rows}
-              {component}
-            />
+            {@render edit({ ...single, key: String(index + 1) }, `${pointer}/${index}`)}
             {#if me.mayChange}<Button small look="quiet" aria-label="Remove {nameOf(value, index)}" onclick={() => remove(index)}
                 >Remove</Button
               >{/if}

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { fromPointer } from '@pallmist/app/address';
   import { bindPanes, kindOf, valueAt, type Component, type LinkDefinition, type Property, type PropertyKind } from '@pallmist/app/editing';
+  import type { Snippet } from 'svelte';
   import Button from '../controls/Button.svelte';
   import CheckBox from '../controls/CheckBox.svelte';
   import ChoiceBox from '../controls/ChoiceBox.svelte';
@@ -15,7 +16,6 @@
   import FieldBox from './FieldBox.svelte';
   import ListEditor from './ListEditor.svelte';
   import MapEditor from './MapEditor.svelte';
-  import PropertyEditor from './PropertyEditor.svelte';
   import ValueBox from './ValueBox.svelte';
   import { labelOf } from './labels.ts';
 
@@ -29,8 +29,10 @@
     /** The read in whose rows its texts stand. */
     rows: string | undefined;
     component: Component;
+    /** Edits a property within this one. */
+    edit: Snippet<[property: Property, pointer: string]>;
   }
-  const { draft, page, frame, property, pointer, rows, component }: Props = $props();
+  const { draft, page, frame, property, pointer, rows, component, edit }: Props = $props();
   const value = $derived(valueAt(draft.data, pointer));
   const kind = $derived(property.kind);
   const label = $derived(labelOf(property.key));
@@ -158,8 +160,6 @@
 {:else if kind.is === 'list'}
   <ListEditor
     {draft}
-    {page}
-    {frame}
     {label}
     file={property.key}
     {help}
@@ -167,8 +167,9 @@
     {pointer}
     item={kind.item}
     short={kind.short}
-    {rows}
     {component}
+    {page}
+    {edit}
   />
 {:else if kind.is === 'map'}
   <MapEditor {draft} {page} {frame} {label} file={property.key} {help} {problems} {pointer} row={inRow} {component} />
@@ -190,7 +191,7 @@
       {#if help}<p>{help}</p>{/if}
     {:else}
       {#each kind.properties as inner (inner.key)}
-        <PropertyEditor {draft} {page} {frame} property={inner} pointer="{pointer}/{inner.key}" {rows} {component} />
+        {@render edit(inner, `${pointer}/${inner.key}`)}
       {/each}
       {#if value !== undefined && !property.required && me.mayChange}<Button small look="quiet" onclick={() => set(undefined)}
           >Take it out</Button

@@ -12,7 +12,7 @@ export const clipboard = {
       // Then the browser’s own clipboard has it alone.
     }
     // A browser may refuse; what was kept above is enough.
-    void Promise.resolve(navigator.clipboard?.writeText(text)).catch(() => undefined);
+    if ('clipboard' in navigator) navigator.clipboard.writeText(text).catch(() => undefined);
   },
 
   take(): Component | undefined {

@@ -7,6 +7,6 @@ const longest = 60;
 export function presentValue(values: PresentValues, expression: string, row: string | undefined): string {
   const value = rawValue(`{${expression}}`, values, row);
   if (value === undefined || value === null) return '';
-  const text = typeof value === 'object' ? JSON.stringify(value) : String(value as string);
+  const text = typeof value === 'string' ? value : JSON.stringify(value);
   return text.length > longest ? `${text.slice(0, longest - 1)}…` : text;
 }

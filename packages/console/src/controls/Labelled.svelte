@@ -1,7 +1,3 @@
-<script lang="ts" module>
-  let count = 0;
-</script>
-
 <script lang="ts">
   import type { Problem } from '@pallmist/app/address';
   import type { Snippet } from 'svelte';
@@ -20,7 +16,7 @@
     beside?: Snippet | undefined;
   }
   const { label, help, file, problems = [], refused, children, beside }: Props = $props();
-  const id = `field-${++count}`;
+  const id = $props.id();
   const invalid = $derived(refused !== undefined || problems.some(({ severity }) => severity === 'error'));
   const describedby = $derived(help === undefined && problems.length === 0 && refused === undefined ? undefined : `${id}-help`);
 </script>

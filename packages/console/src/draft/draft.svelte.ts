@@ -3,7 +3,7 @@ import { ProblemError, type CompiledApp, type PatchOperation, type Problem } fro
 import { AppChecker, invertPatch, mayPublish, patchData, type AppDefinition, type CheckedApp } from '@pallmist/app/editing';
 import { client, explain } from '../service/calls.ts';
 import { DraftEventStream, type DraftEvent } from './event-stream.ts';
-import { keepWaiting, takeWaiting, type PendingChange } from './pending.ts';
+import { keepWaiting, takeWaiting, wordsOf, type PendingChange } from './pending.ts';
 import { setValue } from './set-value.ts';
 
 /** A change that can be taken back. */
@@ -221,7 +221,7 @@ export class Draft {
     window.clearTimeout(this.#sendTimer);
     for (let tries = 0; tries < 50 && !this.saved && this.conflict === undefined; tries++) {
       await this.#send();
-      if (!this.saved) await new Promise((resolve) => window.setTimeout(resolve, 100));
+      await new Promise((resolve) => window.setTimeout(resolve, this.pending.length === 0 ? 0 : 100));
     }
     return this.saved;
   }
@@ -312,7 +312,7 @@ export class Draft {
     if (this.#sending > 0 || this.pending.length === 0 || this.conflict !== undefined) return;
     const sent = this.pending;
     const patch = sent.flatMap((change) => change.patch);
-    const what = [...new Set(sent.map((change) => change.what))].join('; ').slice(0, 300);
+    const what = wordsOf(sent);
     this.#sending++;
     try {
       const answer = await client.call('changeDraft', { app: this.app }, { revision: basedOn ?? this.revision, patch, what });

@@ -34,3 +34,7 @@ export function takeWaiting(app: string): Waiting | undefined {
     return undefined;
   }
 }
+
+/** What several changes do, in words, each said once: at most 300 characters, as the log takes. */
+export const wordsOf = (changes: readonly PendingChange[]): string =>
+  [...new Set(changes.map(({ what }) => what))].join('; ').slice(0, 300);

@@ -85,7 +85,7 @@ function alternatives(root: Schema, schema: Schema, depth = 0): Schema[] {
 /** What may be written at a place: keys, or values that the schema lists. */
 export function completionsAt(schema: object, text: string, position: number): Completion[] {
   const { path, key } = pathAt(text, position);
-  const found = schemasAt(schema as Schema, path);
+  const found = schemasAt(schema, path);
   const options = new Map<string, Completion>();
   for (const one of found) {
     if (key)
@@ -108,7 +108,7 @@ export function descriptionAt(schema: object, text: string, position: number): s
   const word = /^[\w-]+/.exec(text.slice(start))?.[0];
   if (word === undefined || !/^\s*:/.test(text.slice(start + word.length))) return undefined;
   const { path } = pathAt(text, start);
-  for (const one of schemasAt(schema as Schema, path)) {
+  for (const one of schemasAt(schema, path)) {
     const property = one.properties?.[word];
     const described = property && alternatives(schema as Schema, property).find(({ description }) => description !== undefined);
     if (described?.description !== undefined) return described.description;

@@ -1,9 +1,8 @@
 <script lang="ts">
-  import { onDestroy, setContext } from 'svelte';
+  import { onDestroy } from 'svelte';
   import Button from '../controls/Button.svelte';
   import { Draft } from '../draft/draft.svelte.ts';
   import { place } from '../service/place.svelte.ts';
-  import { draftKey } from './draft-context.ts';
   import ConflictDialog from './ConflictDialog.svelte';
   import Screen from './Screen.svelte';
   import TopBar from './TopBar.svelte';
@@ -12,7 +11,6 @@
   const { app }: { app: string } = $props();
   // svelte-ignore state_referenced_locally -- another app gets a workbench of its own
   const draft = new Draft(app);
-  setContext(draftKey, draft);
   void draft.open();
   onDestroy(() => {
     draft.close();

@@ -9,6 +9,7 @@
   import BadRows from './BadRows.svelte';
   import FieldTable from './FieldTable.svelte';
   import { RowImport } from './import-rows.svelte.ts';
+  import { rowsToSend } from './rows-to-send.ts';
   import { mostBytes, readDataFile, type ReadFile } from './read-file.ts';
 
   const { apps }: { apps: readonly AppSummary[] } = $props();
@@ -71,7 +72,7 @@
         { app: app.app },
         { source: appFileText(appFromCollection(app, made, firstKey(made.collection))), what: 'Made the app from a file' },
       );
-      if (await rows.run(app.app, made, fields, file.rows, bad)) place.open('pages', { app: app.app });
+      if (await rows.run(app.app, made.name, rowsToSend(made, fields, file.rows, bad))) place.open('pages', { app: app.app });
       else failure = rows.failure ?? `Stopped. ${rows.done} rows are in the app “${app.title}”.`;
     } catch (error) {
       failure = explain(error);

@@ -21,7 +21,7 @@ export function readDataFile(name: string, text: string): ReadFile {
 
 /** Reads what was copied from a spreadsheet: cells parted by tabs. */
 export const readPasted = (text: string): string[][] =>
-  parse(text, { delimiter: '\t', relax_quotes: true, relax_column_count: true, skip_empty_lines: true }) as string[][];
+  parse(text, { delimiter: '\t', relax_quotes: true, relax_column_count: true, skip_empty_lines: true });
 
 /** The character that parts the cells of the first line. */
 function delimiterOf(text: string): string {
@@ -91,7 +91,7 @@ const isRecord = (value: unknown): value is Record<string, unknown> => typeof va
 
 function cellOf(value: unknown): string {
   if (value === undefined || value === null) return '';
-  return typeof value === 'object' ? JSON.stringify(value) : String(value as string | number | boolean);
+  return typeof value === 'string' ? value : JSON.stringify(value);
 }
 
 /** Writes rows as CSV (RFC 4180). */

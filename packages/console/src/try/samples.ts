@@ -32,13 +32,15 @@ export function sampleAddress(app: CompiledApp, page: string, set: SampleSet): s
   const stand = Object.fromEntries(Object.entries(values).filter(([name]) => !texts.has(name)));
   const base = written.address ?? fillPath(app, page, stand, texts);
   const query = [...texts].filter(([name]) => !inPath.has(name)).map(([name, text]) => `${name}=${text}`);
-  return query.length === 0 || base === undefined ? base : `${base}${base.includes('?') ? '&' : '?'}${query.join('&')}`;
+  return query.length === 0 ? base : `${base}${base.includes('?') ? '&' : '?'}${query.join('&')}`;
 }
 
 function fillPath(app: CompiledApp, page: string, values: Values, texts: ReadonlyMap<string, string>): string {
   const segments = app.pages.get(page)?.template.segments ?? [];
   const path = segments.map((segment) =>
-    'literal' in segment ? segment.literal : (texts.get(segment.parameter) ?? encodeURIComponent(String(values[segment.parameter] ?? '-'))),
+    'literal' in segment ? segment.literal : (texts.get(segment.parameter) ?? encodeURIComponent(plainText(values[segment.parameter]))),
   );
   return `${app.mount}/${path.join('/')}`;
 }
+
+const plainText = (value: unknown) => (typeof value === 'string' || typeof value === 'number' ? String(value) : '-');

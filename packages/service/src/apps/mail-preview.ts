@@ -24,7 +24,7 @@ export interface WantedPreview {
   page: string;
   /** Name of the form. */
   component: string;
-  /** An address of the page. */
+  /** An address of the page in the draft. */
   address: string;
 }
 

@@ -136,8 +136,8 @@ function asTexts(
     const text = fieldText(value, target);
     if (text === '') continue;
     texts[field] = text;
-    if (target === undefined || typeof value !== 'object' || value === null) continue;
-    const title = fieldText((value as Record<string, unknown>)[target.titleField ?? target.keyField]);
+    if (target === undefined || typeof value !== 'object') continue;
+    const title = fieldText(value[target.titleField ?? target.keyField]);
     (titles[field] ??= {})[text] = title === '' ? text : title;
   }
   return texts;

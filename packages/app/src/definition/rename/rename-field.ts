@@ -1,5 +1,5 @@
 import { type PatchOperation, toPointer } from '@pallmist/address/declare';
-import { walkContent } from '../../components/walk-content.ts';
+import { formOf, walkContent } from '../../components/walk-content.ts';
 import type { References } from '../../components/references.ts';
 import type { AppDefinition, PageDefinition } from '../app-schema.ts';
 import { keepFormer } from './keep-former.ts';
@@ -27,7 +27,12 @@ export function renameField(definition: AppDefinition, collection: string, from:
     { op: 'move', from: toPointer([...at, 'fields', from]), path: toPointer([...at, 'fields', to]) },
     ...keepFormer([...at, 'fields', to, 'formerNames'], field.formerNames, from, to),
   ];
-  const replace = (place: Place, value: unknown) => patch.push({ op: 'replace', path: toPointer(place), value });
+  const moves: PatchOperation[] = [];
+  const replace: Replace = (place, value) => {
+    if (typeof value === 'string') patch.push({ op: 'replace', path: toPointer(place), value });
+    // Keys are renamed last: what stands below them is named as it is until then.
+    else moves.push({ op: 'move', from: toPointer(place), path: toPointer([...place.slice(0, -1), value.renamed]) });
+  };
   for (const key of ['keyField', 'titleField'] as const) if (present[key] === from) replace([...at, key], to);
   inParameters(renaming, ['parameters'], definition.parameters, replace);
   for (const [name, page] of Object.entries(definition.pages)) {
@@ -40,12 +45,13 @@ export function renameField(definition: AppDefinition, collection: string, from:
     const sender = Object.values(definition.pages).find(({ content }) =>
       [...walkContent(content)].some(({ references }) => references.mails.includes(name)),
     );
-    if (sender) inExpressions(renaming, ['mails', name], mail, sender, replace);
+    if (sender) inExpressions(renaming, ['mails', name], mail, sender, replace, savedBy(definition, sender, name));
   }
-  return patch;
+  return [...patch, ...moves];
 }
 
-type Replace = (place: Place, value: unknown) => void;
+/** Notes another text for a place, or another name for a key. */
+type Replace = (place: Place, value: string | { renamed: string }) => void;
 
 const inSort = ({ from, to }: Renaming, sort: string) =>
   sort
@@ -82,20 +88,32 @@ function inReads(renaming: Renaming, at: Place, reads: PageDefinition['rows'], r
 function inComponents(renaming: Renaming, at: Place, page: PageDefinition, replace: Replace): void {
   const { definition, collection, from, to } = renaming;
   for (const { component, path, references } of walkContent(page.content)) {
-    const saves = typeof component['collection'] === 'string' ? component['collection'] : undefined;
-    const { content: _, panes: __, set, ...own } = component as { set?: Record<string, unknown>; content?: unknown; panes?: unknown };
+    const saved = formOf(component, page, definition)?.collection;
+    const { content: _, panes: __, ...own } = component;
     for (const { place, text } of textsIn(own, [...at, ...path])) {
       if (place.at(-1) !== 'field' && place.at(-2) !== 'fields') continue;
-      const holder = holderOf(definition, page, references, text) ?? saves;
+      const holder = holderOf(definition, page, references, text) ?? saved;
       const renamed = renamedAlong(renaming, holder, text.split('.')).join('.');
       if (renamed !== text) replace(place, renamed);
     }
-    const form = saves ?? holderOf(definition, page, references, from);
-    if (set !== undefined && form === collection && Object.hasOwn(set, from)) {
-      const entries = Object.entries(set).map(([name, value]) => [name === from ? to : name, value] as const);
-      replace([...at, ...path, 'set'], Object.fromEntries(entries));
-    }
+    if (saved !== collection) continue;
+    for (const { place, set } of setsIn(own, [...at, ...path])) if (Object.hasOwn(set, from)) replace([...place, from], { renamed: to });
   }
+}
+
+/** The maps called “set” of a component. */
+function* setsIn(value: unknown, place: Place): Generator<{ place: Place; set: object }> {
+  if (typeof value !== 'object' || value === null || Array.isArray(value)) return;
+  for (const [key, inner] of Object.entries(value as Record<string, unknown>)) {
+    if (key === 'set' && typeof inner === 'object' && inner !== null) yield { place: [...place, key], set: inner };
+    else yield* setsIn(inner, [...place, key]);
+  }
+}
+
+/** The collection whose record a form of a page saves that sends a mail. */
+function savedBy(definition: AppDefinition, page: PageDefinition, mail: string): string | undefined {
+  const forms = [...walkContent(page.content)].map(({ component }) => formOf(component, page, definition));
+  return forms.find((form) => form?.mail === mail)?.collection;
 }
 
 /** The collection of the record, or of the rows, whose field a component shows by this path. */
@@ -117,15 +135,22 @@ function renamedAlong({ definition, collection, from, to }: Renaming, holder: st
 }
 
 /** @param given what is looked through: the page, or a mail that one of its forms sends */
-function inExpressions(renaming: Renaming, at: Place, given: unknown, page: PageDefinition, replace: Replace): void {
+function inExpressions(renaming: Renaming, at: Place, given: unknown, page: PageDefinition, replace: Replace, saved?: string): void {
   const { definition } = renaming;
   const lists = [...walkContent(page.content)].flatMap(({ path, component }) =>
     typeof component['rows'] === 'string' ? [{ path, from: page.rows?.[component['rows']]?.from }] : [],
   );
-  const rowAt = (place: Place) => lists.find(({ path }) => path.every((key, index) => place[at.length + index] === key))?.from;
+  const forms = [...walkContent(page.content)].flatMap(({ path, component }) => {
+    const form = formOf(component, page, definition);
+    return form === undefined ? [] : [{ path, from: form.collection }];
+  });
+  const isIn = (path: Place, place: Place) => path.every((key, index) => place[at.length + index] === key);
+  const savedAt = (place: Place) => saved ?? forms.findLast(({ path }) => isIn(path, place))?.from;
+  const rowAt = (place: Place) => lists.find(({ path }) => isIn(path, place))?.from;
   const followed = (place: Place, path: string): string => {
     const [root = '', ...keys] = path.split('.');
     if (root === 'row') return [root, ...renamedAlong(renaming, rowAt(place), keys)].join('.');
+    if (root === 'saved') return [root, ...renamedAlong(renaming, savedAt(place), keys)].join('.');
     const [name = '', ...rest] = keys;
     const plain = name.replace(/^\?/, '');
     const holder = (page.parameters?.[plain] ?? definition.parameters?.[plain])?.of;
@@ -133,7 +158,7 @@ function inExpressions(renaming: Renaming, at: Place, given: unknown, page: Page
   };
   for (const found of textsIn(given, at)) {
     if (!mayHoldExpressions(found)) continue;
-    const renamed = found.text.replaceAll(/\b(?:record|row)(?:\.\??[A-Za-z_]\w*)+/g, (path) => followed(found.place, path));
+    const renamed = found.text.replaceAll(/\b(?:record|row|saved)(?:\.\??[A-Za-z_]\w*)+/g, (path) => followed(found.place, path));
     if (renamed !== found.text) replace(found.place, renamed);
   }
 }
