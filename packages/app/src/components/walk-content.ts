@@ -11,15 +11,28 @@ export function referencesOf(component: Component): References {
   return references;
 }
 
-/** Walks a page’s content, inner components too. */
-export function* walkContent(
-  content: readonly Component[],
-  path: Path = ['content'],
-): Generator<{ component: Component; path: Path; references: References }> {
+/** A component of a page, with its place below the page and what it refers to. */
+interface WalkedComponent {
+  component: Component;
+  path: Path;
+  references: References;
+}
+
+/** Content does not change: what was found in it once is found again. */
+const walked = new WeakMap<readonly Component[], readonly WalkedComponent[]>();
+
+/** Lists the components of a page’s content, inner ones too. */
+export function walkContent(content: readonly Component[]): readonly WalkedComponent[] {
+  let found = walked.get(content);
+  if (found === undefined) walked.set(content, (found = [...walk(content, ['content'])]));
+  return found;
+}
+
+function* walk(content: readonly Component[], path: Path): Generator<WalkedComponent> {
   for (const [index, component] of content.entries()) {
     const here = [...path, index];
     yield { component, path: here, references: referencesOf(component) };
-    for (const inner of innerContent(component)) yield* walkContent(inner.content, [...here, ...inner.path]);
+    for (const inner of innerContent(component)) yield* walk(inner.content, [...here, ...inner.path]);
   }
 }
 

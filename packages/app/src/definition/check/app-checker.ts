@@ -17,6 +17,7 @@ interface PageFindings {
   beside: readonly unknown[];
   /** What the pages that it leads to declare. */
   targets: ReadonlyMap<string, unknown>;
+  /** The pages that there were. */
   pageNames: string;
   problems: Problem[];
 }
@@ -49,9 +50,10 @@ export class AppChecker {
     if ('problems' in shaped) return shaped;
     const { definition } = shaped;
     const found = new Map<string, PageFindings>();
+    const pageNames = Object.keys(definition.pages).join(' ');
     const { compiled, problems } = checkDefinition(definition, (context, name, page) => {
       const known = this.#found.get(name);
-      const findings = known && isStill(known, context, page) ? known : findIn(context, name, page);
+      const findings = known && isStill(known, context, page, pageNames) ? known : findIn(context, name, page, pageNames);
       found.set(name, findings);
       context.problems.push(...findings.problems);
     });
@@ -108,26 +110,32 @@ function problemsOf(error: z.ZodError | undefined, data: unknown): { problems: P
   return { problems: error ? shapeProblems(error, data) : [] };
 }
 
-function findIn(context: CheckContext, name: string, page: PageDefinition): PageFindings {
+function findIn(context: CheckContext, name: string, page: PageDefinition, pageNames: string): PageFindings {
   const problems: Problem[] = [];
   checkPageContent({ ...context, problems }, name, page);
   return {
     page,
     beside: partsBeside.map((part) => context.definition[part]),
     targets: new Map([...linksFrom(page, context.definition.mails)].map((target) => [target, declaredBy(context, target)])),
-    pageNames: Object.keys(context.definition.pages).join(' '),
+    pageNames,
     problems,
   };
 }
 
-function isStill({ page, beside, targets, pageNames }: PageFindings, context: CheckContext, now: PageDefinition): boolean {
-  if (page !== now || pageNames !== Object.keys(context.definition.pages).join(' ')) return false;
+function isStill(known: PageFindings, context: CheckContext, now: PageDefinition, pageNames: string): boolean {
+  const { page, beside, targets } = known;
+  if (page !== now || known.pageNames !== pageNames) return false;
   if (partsBeside.some((part, index) => context.definition[part] !== beside[index])) return false;
   return [...targets].every(([target, declared]) => declaredBy(context, target) === declared);
 }
 
+const declarations = new WeakMap<PageDefinition, string>();
+
 /** What a link to a page depends on; another text where that has changed. */
-function declaredBy({ definition }: CheckContext, target: string): unknown {
+function declaredBy({ definition }: CheckContext, target: string): string | undefined {
   const page = definition.pages[target];
-  return page && JSON.stringify([page.address, page.parameters]);
+  if (page === undefined) return undefined;
+  let declared = declarations.get(page);
+  if (declared === undefined) declarations.set(page, (declared = JSON.stringify([page.address, page.parameters])));
+  return declared;
 }
