@@ -2,6 +2,7 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { cpus } from 'node:os';
 import { benchAddress } from './address.mjs';
+import { benchConsole } from './console.mjs';
 import { benchCore } from './core.mjs';
 import { benchPages } from './pages.mjs';
 import { benchCreates, benchImport, benchReads } from './records.mjs';
@@ -14,6 +15,7 @@ const { throughput, browser, sizes } = await benchPages();
 const records = await benchReads();
 const creates = await benchCreates();
 const imported = await benchImport();
+const builder = await benchConsole();
 const whole = (value) => Math.round(value).toLocaleString('en');
 const withinFrame = browser.views.filter((time) => time <= 16.7).length;
 const pages = [
@@ -68,6 +70,8 @@ const text = [
   `Creating a record with a unique field and a serial number: ${creates.medians[0].toFixed(2)} ms among ${creates.sizes[0].toLocaleString('en')} records, ${creates.medians[1].toFixed(2)} ms among ${creates.sizes[1].toLocaleString('en')} (ratio ${creates.ratio.toFixed(2)}; goal: at most 2).`,
   '',
   `Importing ${imported.count.toLocaleString('en')} rows took ${imported.seconds.toFixed(1)} s. Meanwhile ${imported.visits} pages were asked for one after the other: median ${imported.median.toFixed(0)} ms, 99th percentile ${imported.p99.toFixed(0)} ms, longest ${imported.longest.toFixed(0)} ms (goal: at most 200).`,
+  '',
+  `The console, with an app of 500 pages: an edit is laid out within ${builder.painted.median.toFixed(0)} ms (95th ${builder.painted.most.toFixed(0)}, goal 100), checked within ${builder.checked.median.toFixed(0)} ms (95th ${builder.checked.most.toFixed(0)}, goal 300), and the draft’s page is drawn again within ${builder.drawn.median.toFixed(0)} ms (95th ${builder.drawn.most.toFixed(0)}, goal 500). First paint after ${builder.firstPaint.toFixed(0)} ms (goal 1,000); JavaScript before the file editor is opened ${(builder.bytes / 1000).toFixed(1)} KB gzipped (goal 200).`,
   '',
   `JavaScript of a hosted page, minified and gzipped: ${sizes.plain.toFixed(1)} KB; with forms, ranges and an address to share ${sizes.forms.toFixed(1)} KB; with expressions that need the CEL engine ${sizes.cel.toFixed(1)} KB; with a packed parameter ${sizes.packed.toFixed(1)} KB.`,
 ].join('\n');

@@ -65,7 +65,7 @@ const httpMarks = ['<!-- operations, made by npm run docs -->', '<!-- end of ope
 const httpBefore = readFileSync(httpFile, 'utf8');
 const operationRows = Object.values(operations).map(
   ({ method, path, summary, access }) =>
-    `| ${code(`${method.toUpperCase()} ${path}`)} | ${access === 'owner' ? 'owner' : 'everyone'} | ${summary} |`,
+    `| ${code(`${method.toUpperCase()} ${path}`)} | ${access === 'open' ? 'everyone' : access} | ${summary} |`,
 );
 const http = `${httpBefore.split(httpMarks[0])[0]}${httpMarks[0]}\n\n| operation | for | |\n|---|---|---|\n${operationRows.join('\n')}\n\n${httpMarks[1]}${httpBefore.split(httpMarks[1])[1]}`;
 const schemaFile = new URL('../docs/app-file.schema.json', import.meta.url);

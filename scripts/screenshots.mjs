@@ -62,14 +62,48 @@ await shoot('garden-note', '/garden/specimens/QM-0412?tab=notes&note=N-0441');
 await shoot('garden-label', '/garden/labels/QM-0412?lang=de');
 await shoot('garden-numbers', '/garden/numbers?house=palm');
 await shoot('garden-edit', '/garden/sign-in', signInAndEdit);
-await shoot('console', consoleLink, async (page) => {
-  await page.waitForSelector('main h2');
-  await page.screenshot({ path: join(shots, 'console-apps.png') });
-  await page.goto(
-    `${base}/~/console/quillmoor?page=specimen&parameter=tab&at=${encodeURIComponent('/garden/specimens/QM-0412?tab=cara&x=1')}`,
-  );
-  await page.waitForTimeout(900);
-});
+// The console, as the owner: one context, since the link opens it once.
+const owner = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+const builder = await owner.newPage();
+const picture = async (name) => {
+  await builder.waitForTimeout(900);
+  await builder.screenshot({ path: join(shots, `${name}.png`) });
+  console.log(`${name}.png`);
+};
+const open = (place) => builder.goto(`${base}/~/console/${place}`);
+await builder.goto(consoleLink);
+await builder.waitForSelector('h2');
+await open(
+  `quillmoor?page=specimen&part=${encodeURIComponent('content/4')}&at=${encodeURIComponent('/garden/specimens/QM-0412?tab=cara&x=1')}`,
+);
+await builder.frameLocator('iframe').getByText('cannot be').waitFor();
+await builder.getByRole('button', { name: 'Read as' }).click();
+await picture('console');
+await open('quillmoor/map');
+await picture('console-map');
+
+// The story of docs/first-app.md.
+const csv = /```csv\n([^`]*)```/.exec(readFileSync(join(root, 'docs/first-app.md'), 'utf8'))[1];
+await open('new?from=file');
+await builder.setInputFiles('input[type=file]', { name: 'garden-tools.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) });
+await picture('first-app-file');
+await builder.getByRole('region', { name: 'Rows that do not fit' }).getByRole('textbox').fill('2.2');
+await builder.keyboard.press('Tab');
+await builder.getByRole('button', { name: 'Make the app' }).click();
+await builder.frameLocator('iframe').getByText('8 found').waitFor();
+await picture('first-app-list');
+await open('garden-tools?page=garden-tool');
+await builder.getByRole('button', { name: 'Add a component', exact: true }).click();
+await builder.getByRole('button', { name: /^Tabs/ }).click();
+await builder.getByRole('button', { name: 'Declare one' }).click();
+await builder.getByRole('button', { name: /^Add inside Tabs, first/ }).click();
+await builder.getByRole('button', { name: /^Text text/ }).click();
+await builder.getByLabel('Text', { exact: true }).fill('It weighs {record.gardenTool.weightKg} kg.');
+await builder.frameLocator('iframe').getByText('It weighs').waitFor();
+await picture('first-app-tabs');
+await open('garden-tools/publish');
+await builder.getByText('is the address of').first().waitFor();
+await picture('first-app-publish');
 await browser.close();
 
 // The command, in a real terminal.

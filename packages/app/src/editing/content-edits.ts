@@ -91,7 +91,7 @@ export function newComponent(definition: AppDefinition, page: string, show: stri
   const example = (kindOf(component)?.example ?? {}) as Record<string, unknown>;
   for (const { key, required, kind } of propertiesOf(show)) {
     if (!required) continue;
-    component[key] = fill(definition, page, kind, example[key], key);
+    component[key] = key === 'label' ? (kindOf(component)?.label ?? show) : fill(definition, page, kind, example[key]);
   }
   const rowsName = typeof component['rows'] === 'string' ? component['rows'] : undefined;
   const collection = definition.collections?.[definition.pages[page]?.rows?.[rowsName ?? '']?.from ?? ''];
@@ -134,7 +134,7 @@ function namesOfForms(definition: AppDefinition, page: string): string[] {
   return names;
 }
 
-function fill(definition: AppDefinition, page: string, kind: PropertyKind, example: unknown, key: string): unknown {
+function fill(definition: AppDefinition, page: string, kind: PropertyKind, example: unknown): unknown {
   switch (kind.is) {
     case 'bind':
       return Object.entries(declared(definition, page)).find(([, { type }]) => kind.types.includes(type))?.[0] ?? '';
@@ -147,7 +147,7 @@ function fill(definition: AppDefinition, page: string, kind: PropertyKind, examp
     case 'link':
       return { page: Object.keys(definition.pages).find((name) => name !== page) ?? page };
     case 'text':
-      return typeof example === 'string' && !example.includes('{') ? example : key === 'label' ? 'New' : 'Write something here';
+      return 'Write something here';
     case 'list':
       return [];
     case 'one-of':

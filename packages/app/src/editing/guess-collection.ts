@@ -37,6 +37,10 @@ const mostChoices = 12;
 /** Rows that are looked at to guess; all of them are checked afterwards. */
 const sampleSize = 2000;
 
+/** Filled cells from which on an odd one does not change the type of its column, and the share of cells that may be odd. */
+const leastForOdd = 5;
+const oddShare = 0.05;
+
 const patterns: [FieldDefinition['type'], (text: string) => boolean][] = [
   ['boolean', (text) => /^(?:true|false|yes|no)$/i.test(text)],
   ['integer', (text) => /^-?(?:0|[1-9]\d{0,14})$/.test(text)],
@@ -71,8 +75,8 @@ function guessType(filled: readonly string[]): { type: FieldDefinition['type']; 
   if (filled.length === 0) return { type: 'text' };
   // A few odd cells do not make a column of numbers a text: they are listed, to be corrected.
   for (const [type, fits] of patterns) {
-    const fitting = filled.filter(fits).length;
-    if (fitting === filled.length || (filled.length >= 20 && fitting / filled.length > 0.95)) return { type };
+    const odd = filled.length - filled.filter(fits).length;
+    if (odd <= (filled.length < leastForOdd ? 0 : Math.max(1, filled.length * oddShare))) return { type };
   }
   const different = [...new Set(filled)];
   const short = different.every((text) => text.length <= 40 && !/[\n,]/.test(text));

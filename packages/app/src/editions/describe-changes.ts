@@ -19,14 +19,14 @@ export function describeChanges(before: AppDefinition | undefined, after: AppDef
     return Object.entries(after.pages).map(([name, page]) => ({
       kind: 'new',
       about: 'address',
-      words: `${page.address} is the address of “${pageTitle(page.title, name)}”.`,
+      words: `${whole(after, page.address)} is the address of “${pageTitle(page.title, name)}”.`,
       pointer: toPointer(['pages', name]),
     }));
   const changes: Change[] = [];
   const pairs = pairPages(before, after);
   for (const [name, page] of Object.entries(after.pages)) {
     const former = pairs.get(name);
-    if (former === undefined) changes.push(newPage(name, page));
+    if (former === undefined) changes.push(newPage(after, name, page));
     else changes.push(...pageChanges(before, former, name, page));
   }
   const kept = new Set(pairs.values());
@@ -50,10 +50,14 @@ function pairPages(before: AppDefinition, after: AppDefinition): Map<string, str
 
 const pathOf = (template: string) => template.replace(/\{\?[^{}]*\}$/, '');
 
-const newPage = (name: string, page: PageDefinition): Change => ({
+/** An address as visitors see it, with the mount. */
+const whole = ({ mount }: AppDefinition, address: string) =>
+  mount === '/' ? address : mount + (address === '/' ? '' : address.replace(/^\/(?=\{\?)/, ''));
+
+const newPage = (after: AppDefinition, name: string, page: PageDefinition): Change => ({
   kind: 'new',
   about: 'address',
-  words: `${page.address} is new: the page “${pageTitle(page.title, name)}”.`,
+  words: `${whole(after, page.address)} is new: the page “${pageTitle(page.title, name)}”.`,
   pointer: toPointer(['pages', name]),
 });
 
@@ -66,8 +70,8 @@ function pageGone(after: AppDefinition, name: string, page: PageDefinition): Cha
     about: 'address',
     words:
       heir === undefined
-        ? `${pathOf(page.address)} leads nowhere from now on: the page “${pageTitle(page.title, name)}” is gone.`
-        : `${pathOf(page.address)} leads to “${pageTitle(heir[1].title, heir[0])}” from now on.`,
+        ? `${whole(after, pathOf(page.address))} leads nowhere from now on: the page “${pageTitle(page.title, name)}” is gone.`
+        : `${whole(after, pathOf(page.address))} leads to “${pageTitle(heir[1].title, heir[0])}” from now on.`,
     pointer: toPointer(['pages', name]),
     ...(heir === undefined ? { breaks: true as const } : {}),
   };
@@ -87,7 +91,7 @@ function pageChanges(before: AppDefinition, formerName: string, name: string, pa
       {
         kind: 'changed',
         about: 'address',
-        words: `“${title}” moves from ${pathOf(former.address)} to ${pathOf(page.address)}. ${end}`,
+        words: `“${title}” moves from ${whole(before, pathOf(former.address))} to ${whole(before, pathOf(page.address))}. ${end}`,
         ...(keeps ? {} : { breaks: true as const }),
       },
       'address',

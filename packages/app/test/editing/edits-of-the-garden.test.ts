@@ -94,7 +94,7 @@ describe('pages', () => {
     const removed = after(removePage(garden, 'numbers', 'specimens'));
     expect(removed.pages['specimens']?.formerAddresses).toContain('/numbers{?house,health}');
     const changes = describeChanges(garden, removed).filter(({ kind }) => kind === 'gone');
-    expect(changes).toMatchObject([{ about: 'address', words: '/numbers leads to “specimens” from now on.' }]);
+    expect(changes).toMatchObject([{ about: 'address', words: '/garden/numbers leads to “specimens” from now on.' }]);
     expect(describeChanges(garden, after(removePage(garden, 'numbers')))).toContainEqual(
       expect.objectContaining({ kind: 'gone', breaks: true }),
     );

@@ -1,10 +1,10 @@
 <script lang="ts">
-  import { toPointer } from '@pallmist/app/address';
+  import { toPointer, type ParameterDeclaration } from '@pallmist/app/address';
   import { addTo, freeName, identifierOf, slugOf } from '@pallmist/app/editing';
   import Button from '../controls/Button.svelte';
   import ChoiceBox from '../controls/ChoiceBox.svelte';
-  import DataBox from '../controls/DataBox.svelte';
   import TextBox from '../controls/TextBox.svelte';
+  import ParameterAttributes from '../parameters/ParameterAttributes.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
   import { me } from '../service/me.svelte.ts';
 
@@ -154,12 +154,14 @@
       <h2>Parameters of the app</h2>
       <p>Query parameters of every page: a language, or where a visitor came from.</p>
       {#each Object.entries(definition.parameters ?? {}) as [name, declaration] (name)}
-        <DataBox
-          label={name}
-          value={declaration}
-          problems={draft.problemsAt(toPointer(['parameters', name]))}
-          onset={(value) => set(toPointer(['parameters', name]), value, `Changed the app’s parameter “${name}”`)}
-        />
+        {@const at = toPointer(['parameters', name])}
+        <details>
+          <summary><code>{name}</code> {declaration.type}{declaration.of ? ` of ${declaration.of}` : ''}</summary>
+          <ParameterAttributes {draft} {at} {name} declaration={declaration as ParameterDeclaration} inPath={false} others={[]} ofApp />
+          {#if me.mayChange}<Button small look="danger" onclick={() => set(at, undefined, `Removed the app’s parameter “${name}”`)}
+              >Remove {name}</Button
+            >{/if}
+        </details>
       {/each}
       {#if me.mayChange}
         <form onsubmit={addParameter}>
@@ -247,6 +249,9 @@
   }
   .pair > :global(.field) {
     flex: 1;
+  }
+  summary {
+    cursor: pointer;
   }
   form {
     display: flex;

@@ -36,7 +36,7 @@
   </ul>
   {#if me.mayChange && collections.length > 0}
     <div class="add">
-      <select aria-label="Collection" bind:value={from}
+      <select aria-label="Collection" value={from || collections[0]} onchange={({ currentTarget }) => (from = currentTarget.value)}
         >{#each collections as name (name)}<option value={name}>{name}</option>{/each}</select
       >
       <Button small onclick={add}>Add rows</Button>

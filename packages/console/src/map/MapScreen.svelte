@@ -16,9 +16,19 @@
   const parameter = $derived(place.text('parameter'));
   const onEvery = $derived(map.links.filter(({ from }) => from === everyPage));
   let svg: SVGSVGElement | undefined = $state();
+  let holderWidth = $state(0);
+  let zoom: number | undefined = $state();
+  /** The whole picture is shown at first, as far as it can be read then. */
+  const scale = $derived(zoom ?? Math.min(1, Math.max(0.55, (holderWidth - 24) / picture.width)));
 
   const isShown = (sends: readonly string[]) => parameter === undefined || sends.includes(parameter);
   const wrong = (name: string) => draft.problemsAt(toPointer(['pages', name])).filter(({ severity }) => severity !== 'note').length;
+  /** A point on the line, half way. */
+  function middleOf(points: readonly { x: number; y: number }[]): { x: number; y: number } {
+    const at = Math.max(0, Math.floor(points.length / 2) - 1);
+    const [one, other] = [points[at] ?? { x: 0, y: 0 }, points[at + 1] ?? points[at] ?? { x: 0, y: 0 }];
+    return { x: (one.x + other.x) / 2, y: (one.y + other.y) / 2 };
+  }
   const short = (text: string, length: number) => (text.length > length ? `${text.slice(0, length - 1)}…` : text);
 
   function save() {
@@ -48,6 +58,8 @@
         ><option value="">anything</option>{#each parameters as name (name)}<option value={name}>{name}</option>{/each}</select
       ></label
     >
+    <Button small look="quiet" aria-label="Smaller" onclick={() => (zoom = scale / 1.25)}>−</Button>
+    <Button small look="quiet" aria-label="Larger" onclick={() => (zoom = scale * 1.25)}>+</Button>
     <Button small onclick={save}>Download as SVG</Button>
     <span class="legend"
       ><span class="gated">gate</span> <span class="alone">nothing leads to it</span> <span class="wrong">has problems</span></span
@@ -57,12 +69,12 @@
     <EmptyState title="Nothing to draw yet"><p>Add pages, and links between them.</p></EmptyState>
   {:else}
     <!-- svelte-ignore a11y_no_noninteractive_tabindex -- what scrolls can be scrolled by keys -->
-    <div class="scroll" role="group" aria-label="The map; it scrolls" tabindex="0">
+    <div class="scroll" role="group" aria-label="The map; it scrolls" tabindex="0" bind:clientWidth={holderWidth}>
       <svg
         bind:this={svg}
         viewBox="0 0 {picture.width} {picture.height}"
-        width={picture.width}
-        height={picture.height}
+        width={picture.width * scale}
+        height={picture.height * scale}
         role="group"
         aria-label="Pages and the links between them"
       >
@@ -72,7 +84,7 @@
           >
         </defs>
         {#each picture.links as link (link.from + link.to)}
-          {@const middle = link.points[Math.floor(link.points.length / 2)] ?? { x: 0, y: 0 }}
+          {@const middle = middleOf(link.points)}
           {@const to = placeLink(draft.app, draft.definition as never, link.pointers[0] ?? '')}
           <g class="link" class:faint={!isShown(link.sends)}>
             <path d={pathThrough(link.points)} marker-end="url(#tip)" />
@@ -95,7 +107,7 @@
             <g class="page" class:gated={page.gate !== undefined} class:alone={page.unlinked} class:wrong={wrong(page.name) > 0}>
               <title>{page.address}{page.unlinked ? '; nothing leads to it' : ''}{wrong(page.name) > 0 ? '; it has problems' : ''}</title>
               <rect x={page.x} y={page.y} width={pageWidth} height={pageHeight} rx="5" />
-              <text class="title" x={page.x + 9} y={page.y + 20}>{short(page.title, 22)}</text>
+              <text class="title" x={page.x + 9} y={page.y + 20}>{short(page.title, page.gate === undefined ? 22 : 14)}</text>
               <text class="address" x={page.x + 9} y={page.y + 38}>{short(page.address, 27)}</text>
               {#if page.gate}<text class="gate" x={page.x + pageWidth - 8} y={page.y + 13} text-anchor="end">{short(page.gate, 12)}</text
                 >{/if}

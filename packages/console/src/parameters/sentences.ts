@@ -1,6 +1,7 @@
 /** What each attribute of a parameter is for, in a sentence. */
 export const sentences = {
   name: 'It stands in addresses. Renaming changes every place that names it.',
+  reach: 'A language goes along with every link; where a visitor came from is taken from the first address and remembered.',
   required: 'The page makes no sense without it: an address that lacks it shows an error page.',
   default: 'The value when the address gives none. It is never written into an address.',
   sample: 'A value to see the page with while you build it. Visitors never get it.',

@@ -1,0 +1,420 @@
+<script lang="ts">
+  import { type ParameterDeclaration } from '@pallmist/app/address';
+  import { attributesFor, changeParameterType, namesForType, parameterTypeNames, simpleTypeNames } from '@pallmist/app/editing';
+  import CheckBox from '../controls/CheckBox.svelte';
+  import ChoiceBox from '../controls/ChoiceBox.svelte';
+  import DataBox from '../controls/DataBox.svelte';
+  import TextBox from '../controls/TextBox.svelte';
+  import type { Draft } from '../draft/draft.svelte.ts';
+  import { me } from '../service/me.svelte.ts';
+  import ParameterValueBox from './ParameterValueBox.svelte';
+  import { sentences, typeSentences } from './sentences.ts';
+
+  interface Props {
+    draft: Draft;
+    /** JSON Pointer of the declaration. */
+    at: string;
+    name: string;
+    declaration: ParameterDeclaration;
+    inPath: boolean;
+    /** The other parameters of the page, which a change can reset. */
+    others: readonly string[];
+    /** Of the app, for every page: it may be remembered for the visit. */
+    ofApp?: boolean;
+  }
+  const { draft, at, name, declaration, inPath, others, ofApp = false }: Props = $props();
+  const definition = $derived(draft.definition);
+  const has = $derived(attributesFor(declaration, inPath));
+  const lists = $derived(definition ? namesForType(definition, declaration.type) : []);
+  const ofLabel: Record<string, string> = { choice: 'Choices list', record: 'Collection', sort: 'Collection', range: 'Range of' };
+  const collection = $derived(definition?.collections?.[declaration.of ?? '']);
+
+  const problems = (attribute: string) => draft.problemsAt(`${at}/${attribute}`);
+  function set(attribute: string, value: unknown) {
+    draft.set(`${at}/${attribute}`, value, `Changed “${attribute}” of “${name}”`);
+  }
+  const number = (text: string) => (text.trim() === '' ? undefined : Number.isFinite(Number(text)) ? Number(text) : text);
+</script>
+
+{#if definition}
+  <div class="fields">
+    {#if ofApp}
+      <ChoiceBox
+        label="Reach"
+        file="reach"
+        value={declaration.reach}
+        none="every link takes it along"
+        options={[{ value: 'visit', label: 'remembered for the visit' }]}
+        help={sentences.reach}
+        problems={problems('reach')}
+        disabled={!me.mayChange}
+        onset={(value) => set('reach', value)}
+      />
+    {/if}
+    <ChoiceBox
+      label="Type"
+      file="type"
+      value={declaration.type}
+      options={parameterTypeNames}
+      help={typeSentences[declaration.type]}
+      problems={problems('type')}
+      disabled={!me.mayChange}
+      onset={(type) =>
+        type !== undefined && draft.edit(changeParameterType(definition, at, declaration, type), `“${name}” is a ${type} now`)}
+    />
+    {#if has.has('of')}
+      <ChoiceBox
+        label={ofLabel[declaration.type] ?? 'Of'}
+        file="of"
+        value={declaration.of}
+        options={lists}
+        problems={problems('of')}
+        help={lists.length === 0 ? 'There is none yet. Make one under Data.' : undefined}
+        disabled={!me.mayChange}
+        onset={(value) => set('of', value)}
+      />
+    {/if}
+    {#if has.has('by') && collection}
+      <ChoiceBox
+        label="Named in the address by"
+        file="by"
+        value={declaration.by}
+        none="its key, {collection.keyField}"
+        options={Object.entries(collection.fields).flatMap(([field, { unique }]) =>
+          unique && field !== collection.keyField ? [field] : [],
+        )}
+        help={sentences.by}
+        problems={problems('by')}
+        disabled={!me.mayChange}
+        onset={(value) => set('by', value)}
+      />
+    {/if}
+    {#if has.has('fields') && collection}
+      <fieldset>
+        <legend>Fields to sort by <code>fields</code></legend>
+        {#each Object.entries(collection.fields) as [field, { label }] (field)}
+          {@const chosen = declaration.fields ?? Object.keys(collection.fields)}
+          <label
+            ><input
+              type="checkbox"
+              checked={chosen.includes(field)}
+              disabled={!me.mayChange}
+              onchange={({ currentTarget }) =>
+                set(
+                  'fields',
+                  Object.keys(collection.fields).filter((one) => (one === field ? currentTarget.checked : chosen.includes(one))),
+                )}
+            />
+            {label ?? field}</label
+          >
+        {/each}
+      </fieldset>
+    {/if}
+    {#if has.has('items')}
+      <ChoiceBox
+        label="Items"
+        file="items"
+        value={declaration.items?.type ?? 'text'}
+        options={simpleTypeNames}
+        problems={problems('items')}
+        disabled={!me.mayChange}
+        onset={(type) => {
+          const [first] = namesForType(definition, type ?? 'text');
+          set('items', first === undefined ? { type } : { type, of: first });
+        }}
+      />
+      {#if namesForType(definition, declaration.items?.type ?? '').length > 0}
+        <ChoiceBox
+          label="Items of"
+          value={declaration.items?.of}
+          options={namesForType(definition, declaration.items?.type ?? '')}
+          disabled={!me.mayChange}
+          onset={(value) => set('items/of', value)}
+        />
+      {/if}
+    {/if}
+    {#if has.has('schema')}
+      <DataBox
+        label="Schema"
+        file="schema"
+        value={declaration.schema}
+        help="JSON Schema of the value (draft 2020-12)."
+        problems={problems('schema')}
+        onset={(value) => set('schema', value)}
+      />
+    {/if}
+    {#if has.has('required')}
+      <CheckBox
+        label="Required"
+        checked={declaration.required === true}
+        help={sentences.required}
+        disabled={!me.mayChange}
+        onset={(checked) => set('required', checked ? true : undefined)}
+      />
+    {:else}<p class="quiet">It stands in the path, so every address of the page has it.</p>{/if}
+    {#if has.has('default')}
+      <ParameterValueBox
+        label="Default"
+        file="default"
+        {draft}
+        {declaration}
+        value={declaration.default}
+        none={declaration.type === 'boolean' ? 'none: absent is a third state, neither yes nor no' : 'none'}
+        help={sentences.default}
+        problems={problems('default')}
+        onset={(value) => set('default', value)}
+      />
+    {/if}
+    <ParameterValueBox
+      label="Sample"
+      file="sample"
+      {draft}
+      {declaration}
+      value={declaration.sample}
+      none="none"
+      help={sentences.sample}
+      problems={problems('sample')}
+      onset={(value) => set('sample', value)}
+    />
+    <TextBox
+      label="Label"
+      file="label"
+      value={declaration.label ?? ''}
+      placeholder={name}
+      help={sentences.label}
+      disabled={!me.mayChange}
+      onset={(value) => set('label', value === '' ? undefined : value)}
+    />
+    <TextBox
+      label="Help"
+      file="help"
+      lines={2}
+      value={declaration.help ?? ''}
+      help={sentences.help}
+      disabled={!me.mayChange}
+      onset={(value) => set('help', value === '' ? undefined : value)}
+    />
+  </div>
+
+  {#if has.has('min') || has.has('maxLength') || has.has('minItems')}
+    <h3>Limits</h3>
+    <div class="pairs">
+      {#if has.has('min')}
+        {#each ['min', 'max'] as const as limit (limit)}
+          <TextBox
+            label={limit === 'min' ? 'Least' : 'Most'}
+            file={limit}
+            when="done"
+            value={declaration[limit] === undefined ? '' : String(declaration[limit])}
+            problems={problems(limit)}
+            disabled={!me.mayChange}
+            onset={(text) =>
+              set(limit, text === '' ? undefined : declaration.type.startsWith('date') || declaration.of === 'date' ? text : number(text))}
+          />
+        {/each}
+      {/if}
+      {#if has.has('maxLength')}
+        {#each ['minLength', 'maxLength'] as const as limit (limit)}
+          <TextBox
+            label={limit === 'minLength' ? 'Shortest, in characters' : 'Longest, in characters'}
+            file={limit}
+            type="number"
+            min={0}
+            when="done"
+            value={declaration[limit] === undefined ? '' : String(declaration[limit])}
+            problems={problems(limit)}
+            disabled={!me.mayChange}
+            onset={(text) => set(limit, number(text))}
+          />
+        {/each}
+      {/if}
+      {#if has.has('minItems')}
+        {#each ['minItems', 'maxItems'] as const as limit (limit)}
+          <TextBox
+            label={limit === 'minItems' ? 'Fewest items' : 'Most items'}
+            file={limit}
+            type="number"
+            min={0}
+            when="done"
+            value={declaration[limit] === undefined ? '' : String(declaration[limit])}
+            problems={problems(limit)}
+            disabled={!me.mayChange}
+            onset={(text) => set(limit, number(text))}
+          />
+        {/each}
+      {/if}
+    </div>
+    {#if has.has('pattern')}
+      <TextBox
+        label="Pattern"
+        file="pattern"
+        code
+        when="done"
+        value={declaration.pattern ?? ''}
+        placeholder={'QM-[0-9]{4}'}
+        help={sentences.pattern}
+        problems={problems('pattern')}
+        disabled={!me.mayChange}
+        onset={(text) => set('pattern', text === '' ? undefined : text)}
+      />
+    {/if}
+    {#if has.has('unique')}
+      <CheckBox
+        label="No item twice"
+        checked={declaration.unique === true}
+        disabled={!me.mayChange}
+        onset={(checked) => set('unique', checked ? true : undefined)}
+      />
+    {/if}
+  {/if}
+
+  <h3>How it behaves</h3>
+  <div class="fields">
+    {#if has.has('blank')}
+      <ChoiceBox
+        label="?{name}= means"
+        file="blank"
+        value={declaration.blank}
+        none="the empty one"
+        options={[{ value: 'absent', label: 'that it is absent' }]}
+        help={sentences.blank}
+        disabled={!me.mayChange}
+        onset={(value) => set('blank', value)}
+      />
+    {/if}
+    <ChoiceBox
+      label="A wrong value"
+      file="ifWrong"
+      value={declaration.ifWrong}
+      none={inPath || declaration.required ? 'shows an error page' : 'is left out, and the page says so'}
+      options={[
+        { value: 'default', label: 'is left out, and the page says so' },
+        { value: 'refuse', label: 'shows an error page' },
+      ]}
+      help={sentences.ifWrong}
+      problems={problems('ifWrong')}
+      disabled={!me.mayChange}
+      onset={(value) => set('ifWrong', value)}
+    />
+    <CheckBox
+      label="Back undoes a change of it"
+      checked={declaration.step !== false}
+      help={sentences.step}
+      disabled={!me.mayChange}
+      onset={(checked) => set('step', checked ? undefined : false)}
+    />
+    {#if others.length > 0}
+      <fieldset>
+        <legend>A change of it resets <code>resets</code></legend>
+        {#each others as other (other)}
+          <label
+            ><input
+              type="checkbox"
+              checked={declaration.resets?.includes(other) ?? false}
+              disabled={!me.mayChange}
+              onchange={({ currentTarget }) => {
+                const next = others.filter((one) => (one === other ? currentTarget.checked : (declaration.resets?.includes(one) ?? false)));
+                set('resets', next.length > 0 ? next : undefined);
+              }}
+            />
+            {other}</label
+          >
+        {/each}
+        <p class="quiet">{sentences.resets}</p>
+      </fieldset>
+    {/if}
+    {#if has.has('once')}
+      <CheckBox
+        label="Acts once"
+        checked={declaration.once === true}
+        help={sentences.once}
+        disabled={!me.mayChange}
+        onset={(checked) => set('once', checked ? true : undefined)}
+      />
+    {/if}
+    <CheckBox
+      label="Sealed"
+      checked={declaration.sealed !== undefined && declaration.sealed !== false}
+      help={sentences.sealed}
+      disabled={!me.mayChange}
+      onset={(checked) => set('sealed', checked ? true : undefined)}
+    />
+    {#if declaration.sealed}
+      <TextBox
+        label="Valid for, in days"
+        type="number"
+        min={0}
+        when="done"
+        value={typeof declaration.sealed === 'object' ? String(declaration.sealed.days) : ''}
+        placeholder="for ever"
+        problems={problems('sealed')}
+        disabled={!me.mayChange}
+        onset={(text) => set('sealed', number(text) === undefined ? true : { days: number(text) })}
+      />
+    {/if}
+    <CheckBox
+      label="Left out of shared addresses"
+      checked={declaration.share === false}
+      help={sentences.share}
+      disabled={!me.mayChange}
+      onset={(checked) => set('share', checked ? false : undefined)}
+    />
+    <TextBox
+      label="Former names"
+      file="formerNames"
+      code
+      when="done"
+      value={(declaration.formerNames ?? []).join(', ')}
+      help={sentences.formerNames}
+      problems={problems('formerNames')}
+      disabled={!me.mayChange}
+      onset={(text) => {
+        const names = text
+          .split(',')
+          .map((one) => one.trim())
+          .filter(Boolean);
+        set('formerNames', names.length > 0 ? names : undefined);
+      }}
+    />
+  </div>
+{/if}
+
+<style>
+  h3 {
+    font: 600 0.8125rem var(--plain);
+    color: var(--quiet);
+    margin: 0.9rem 0 0.3rem;
+  }
+  .fields {
+    display: grid;
+    gap: 0.6rem;
+  }
+  .pairs {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: 0.5rem;
+  }
+  fieldset {
+    border: 0;
+    margin: 0;
+    padding: 0;
+    font-size: 0.875rem;
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.15rem 0.9rem;
+  }
+  legend {
+    font-weight: 600;
+    padding: 0;
+  }
+  legend code {
+    color: var(--quiet);
+    font-size: 0.75rem;
+    font-weight: 400;
+  }
+  .quiet {
+    margin: 0;
+    color: var(--quiet);
+    font-size: 0.8125rem;
+  }
+</style>
