@@ -6,6 +6,7 @@
   import TextBox from '../controls/TextBox.svelte';
   import ParameterAttributes from '../parameters/ParameterAttributes.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
+  import PlainLink from '../links/PlainLink.svelte';
   import { me } from '../service/me.svelte.ts';
 
   const { draft }: { draft: Draft } = $props();
@@ -127,14 +128,6 @@
             disabled={!me.mayChange}
             onset={(text) => set(`/navigation/${index}/text`, text, 'Changed the navigation')}
           />
-          <ChoiceBox
-            label="Leads to"
-            value={entry.to.page}
-            options={pages}
-            problems={draft.problemsAt(`/navigation/${index}/to`)}
-            disabled={!me.mayChange}
-            onset={(page) => page !== undefined && set(`/navigation/${index}/to`, { page }, 'Changed the navigation')}
-          />
           {#if me.mayChange}
             <Button
               small
@@ -146,6 +139,7 @@
             <Button small look="quiet" aria-label="Remove {entry.text}" onclick={() => setNavigation(without(index))}>Remove</Button>
           {/if}
         </div>
+        <PlainLink {draft} label="{entry.text} leads to" pointer="/navigation/{index}/to" />
       {/each}
       {#if me.mayChange && pages.length > 0}<div>
           <Button small onclick={() => setNavigation([...navigation, { text: 'New', to: { page: pages[0] ?? '' } }])}>Add a link</Button>

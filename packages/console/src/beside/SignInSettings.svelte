@@ -6,6 +6,7 @@
   import ChoiceBox from '../controls/ChoiceBox.svelte';
   import TextBox from '../controls/TextBox.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
+  import PlainLink from '../links/PlainLink.svelte';
   import { me } from '../service/me.svelte.ts';
 
   const { draft }: { draft: Draft } = $props();
@@ -63,17 +64,7 @@
         onset={(page) => page !== undefined && set('page', page, 'Changed the sign-in page')}
       />
       {#each links as [key, label, help] (key)}
-        <ChoiceBox
-          {label}
-          file={key}
-          {help}
-          value={signIn[key]?.page}
-          none={key === 'afterSignIn' ? 'the first page' : 'the sign-in page'}
-          options={pages}
-          problems={draft.problemsAt(`/signIn/${key}`)}
-          disabled={!me.mayChange}
-          onset={(page) => set(key, page === undefined ? undefined : { page }, `Changed where people land: ${label.toLowerCase()}`)}
-        />
+        <PlainLink {draft} {label} {help} pointer="/signIn/{key}" optional />
       {/each}
       <CheckBox
         label="Visitors may make accounts themselves"
@@ -83,6 +74,13 @@
         onset={(checked) => set('newcomers', checked ? {} : undefined, 'Changed whether visitors may make accounts')}
       />
       {#if signIn.newcomers}
+        <PlainLink
+          {draft}
+          label="After sign-up"
+          help="Where newcomers land who did not mean to go anywhere else."
+          pointer="/signIn/newcomers/afterSignUp"
+          optional
+        />
         <TextBox
           label="Roles of newcomers"
           when="done"

@@ -209,6 +209,38 @@
                 onset={(text) => draft.set(`${below(name)}/serial`, text === '' ? undefined : text, `Changed how “${name}” counts`)}
               />
             {/if}
+            {#if field.type === 'file'}
+              <TextBox
+                label="Media types"
+                file="accept"
+                code
+                when="done"
+                placeholder="any"
+                value={(field.accept ?? []).join(', ')}
+                help="Separated by commas: image/png, image/*"
+                problems={draft.problemsAt(`${below(name)}/accept`)}
+                disabled={!me.mayChange}
+                onset={(text) => {
+                  const types = text
+                    .split(',')
+                    .map((one) => one.trim())
+                    .filter(Boolean);
+                  draft.set(`${below(name)}/accept`, types.length > 0 ? types : undefined, `Changed which files “${name}” takes`);
+                }}
+              />
+              <TextBox
+                label="Largest file, in kilobytes"
+                file="maxKilobytes"
+                type="number"
+                when="done"
+                placeholder="5000"
+                value={field.maxKilobytes === undefined ? '' : String(field.maxKilobytes)}
+                problems={draft.problemsAt(`${below(name)}/maxKilobytes`)}
+                disabled={!me.mayChange}
+                onset={(text) =>
+                  draft.set(`${below(name)}/maxKilobytes`, text === '' ? undefined : Number(text), `Changed the largest file of “${name}”`)}
+              />
+            {/if}
             {#if field.type === 'integer' || field.type === 'number' || field.type === 'date'}
               {#each ['min', 'max'] as const as limit (limit)}
                 <TextBox

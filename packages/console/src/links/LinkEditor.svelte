@@ -138,6 +138,19 @@
         onset={(keep) => keep !== 'some' && draft.set(`${pointer}/keep`, keep === 'all' ? true : undefined, 'Changed what goes along')}
       />
       <ChoiceBox
+        label="Values of the visit that go along"
+        file="withVisit"
+        value={link.withVisit === undefined ? undefined : link.withVisit === true ? 'all' : 'some'}
+        none="none"
+        options={[
+          { value: 'all', label: 'all' },
+          ...(Array.isArray(link.withVisit) ? [{ value: 'some', label: link.withVisit.join(', ') }] : []),
+        ]}
+        problems={draft.problemsAt(`${pointer}/withVisit`)}
+        onset={(visit) =>
+          visit !== 'some' && draft.set(`${pointer}/withVisit`, visit === 'all' ? true : undefined, 'Changed what goes along')}
+      />
+      <ChoiceBox
         label="Opens in"
         file="window"
         value={link.window}

@@ -20,6 +20,14 @@
   const lost = $derived(place.text('page') !== undefined && place.text('page') !== page ? place.text('page') : undefined);
   /** On a narrow window one part is shown at a time. */
   let part: 'pages' | 'page' | 'properties' = $state('page');
+  // What is selected is what one goes on with.
+  let seen: string | undefined;
+  $effect(() => {
+    const selected = [place.text('part'), place.text('parameter'), place.text('rows')].find((one) => one !== undefined);
+    const now = `${page ?? ''} ${selected ?? ''}`;
+    if (seen !== undefined && seen !== now) part = selected === undefined ? 'page' : 'properties';
+    seen = now;
+  });
   const parts = [
     ['pages', 'Pages'],
     ['page', 'Page'],

@@ -71,6 +71,7 @@
 <style>
   .frame {
     display: grid;
+    grid-template-columns: minmax(0, 1fr);
     grid-template-rows: auto auto minmax(0, 1fr);
     height: 100vh;
   }

@@ -155,6 +155,7 @@
   @media (max-width: 40rem) {
     nav {
       flex-wrap: nowrap;
+      min-width: 0;
       overflow-x: auto;
       width: 100%;
       order: 3;

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { fromPointer, readAddress } from '@pallmist/app/address';
+  import { fromPointer, readAddress, writeAddress } from '@pallmist/app/address';
   import { describeComponent, usesOfParameter, valueAt, type Component } from '@pallmist/app/editing';
   import Button from '../controls/Button.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
@@ -76,6 +76,15 @@
     };
   });
 
+  const languageName = $derived(draft.definition?.language ?? '');
+  const languages = $derived(Object.keys(draft.definition?.choices?.[draft.definition.parameters?.[languageName]?.of ?? ''] ?? {}));
+  /** The same page in another language, which stands in the address. */
+  function speak(tag: string) {
+    if (!draft.compiled || reading?.page === undefined) return;
+    const written = writeAddress(draft.compiled, reading.page, { ...reading.values, [languageName]: tag }).address;
+    if (written !== undefined) place.change({ at: written });
+  }
+
   async function tryAs(login: string) {
     as = login;
     failure = undefined;
@@ -148,6 +157,16 @@
           >{/each}</select
       ></label
     >
+    {#if languages.length > 0}
+      <label
+        >Language <select
+          aria-label="Language"
+          value={String(reading?.values[languageName] ?? '')}
+          onchange={({ currentTarget }) => speak(currentTarget.value)}
+          >{#each languages as tag (tag)}<option value={tag}>{tag}</option>{/each}</select
+        ></label
+      >
+    {/if}
     {#if Object.keys(draft.definition?.pages[page]?.sampleSets ?? {}).length > 0}
       <label
         >Samples <select
