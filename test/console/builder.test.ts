@@ -49,6 +49,11 @@ it('shows the draft beside its address: each follows the other', async () => {
   await page.getByRole('button', { name: 'Go', exact: true }).click();
   await shownPage(page).getByRole('heading', { name: 'Palm House', exact: true }).waitFor();
   await page.getByRole('heading', { name: 'Page “house”' }).waitFor();
+  await page.getByRole('button', { name: 'Back', exact: true }).click();
+  await page.getByRole('heading', { name: 'Page “specimen”' }).waitFor();
+  expect(await address().inputValue()).toContain('/garden/specimens/QM-0412?tab=');
+  await page.getByRole('button', { name: 'Forward', exact: true }).click();
+  await page.getByRole('heading', { name: 'Page “house”' }).waitFor();
 });
 
 it('selects in the page and in the outline alike, and draws a change at once with what was open', async () => {

@@ -145,6 +145,8 @@
     border-color: var(--leaf);
   }
   .title {
+    flex: none;
+    max-width: 75%;
     overflow: hidden;
     text-overflow: ellipsis;
     white-space: nowrap;
@@ -154,10 +156,12 @@
     font-size: 0.6875rem;
     overflow: hidden;
     text-overflow: ellipsis;
+    white-space: nowrap;
   }
   .gate,
   .error,
   .warning {
+    flex: none;
     margin-inline-start: auto;
     font-size: 0.6875rem;
     border: 1px solid var(--line);

@@ -1,5 +1,5 @@
 import { LiveAddress } from '@pallmist/browser';
-import { compileApp, type Reading, type Values, writeAddress } from '@pallmist/app/address';
+import { changeValues, compileApp, type Reading, type Values, writeAddress } from '@pallmist/app/address';
 
 const name = { type: 'text', blank: 'absent', maxLength: 60 } as const;
 const view = { ...name, step: false } as const;
@@ -107,6 +107,12 @@ class Place {
   /** Changes values of the present page of the console. */
   change(changes: Values): void {
     this.#live.change(changes);
+  }
+
+  /** Changes them without a step of the history: the builder has gone back already. */
+  replace(changes: Values): void {
+    const { address } = changeValues(compiled, this.page, this.#reading.values, changes).written;
+    if (address !== undefined) this.#live.open(address, false);
   }
 
   /** Whether a click selects or uses what is shown stays as it is from page to page. */

@@ -66,13 +66,17 @@
     frame.onpicked = (picked) => {
       place.change({ part: picked });
     };
-    frame.onaddress = (shown) => {
+    frame.onaddress = (shown, cause) => {
       if (!shown.startsWith(draftMount)) return;
       const own = fromDraft(shown);
       const found = draft.compiled && readAddress(draft.compiled, own).page;
-      if (found !== undefined && found !== page) place.change({ page: found, at: own });
+      const follow = (changes: { page?: string; at: string | undefined }) => {
+        if (cause === 'history') place.replace(changes);
+        else place.change(changes);
+      };
+      if (found !== undefined && found !== page) follow({ page: found, at: own });
       else if (own === address) return;
-      else if (own !== sampled || place.text('at') !== undefined) place.change({ at: own === sampled ? undefined : own });
+      else if (own !== sampled || place.text('at') !== undefined) follow({ at: own === sampled ? undefined : own });
     };
   });
 
@@ -129,6 +133,7 @@
       ongo={(own) => {
         typed = undefined;
         const found = draft.compiled && readAddress(draft.compiled, own).page;
+        frame.open(toDraft(own), true);
         place.change({ ...(found === undefined ? {} : { page: found }), at: own });
       }}
       ontype={(text) => (typed = text)}

@@ -31,7 +31,7 @@ export class PageInFrame {
   steps: readonly AddressStep[] = $state.raw([]);
   /** Where the page leads on to by itself: to sign in, or to today’s address of it. */
   ledTo: string | undefined = $state();
-  onaddress: ((address: string) => void) | undefined;
+  onaddress: ((address: string, cause: string) => void) | undefined;
   onpicked: ((place: string) => void) | undefined;
   #picking = false;
   #pointed: string | undefined;
@@ -42,17 +42,21 @@ export class PageInFrame {
     this.listens = false;
   }
 
-  /** Shows an address of the draft, in the page’s place where that listens. */
-  open(address: string): void {
+  /**
+   * Shows an address of the draft, in the page’s place where that listens.
+   * @param step whether Back leads back to what was shown
+   */
+  open(address: string, step = false): void {
     if (this.address === address || this.#wanted === address) return;
     this.#wanted = address;
-    if (this.listens) this.#send({ pallmist: 'open', address });
+    if (this.listens) this.#send({ pallmist: 'open', address, step });
     else this.#frame?.contentWindow?.location.replace(address);
   }
 
   /** Loads the page again: in its place, with what is open and typed, where it listens. */
   refresh(): void {
     const address = this.#wanted ?? this.ledTo ?? this.address;
+    this.#wanted = address;
     if (this.listens) this.#send({ pallmist: 'refresh' });
     // To reload would give up an address that is on its way.
     else if (address !== undefined) this.show(address);
@@ -120,7 +124,8 @@ export class PageInFrame {
       this.steps = [...this.steps.slice(1 - mostSteps), { address, cause, place }];
       this.address = address;
     }
-    if (!led) this.onaddress?.(address);
+    // Only what was done in the page leads the console: not what it was asked to show.
+    if (!led && cause !== 'refresh' && (cause !== 'arrival' || wanted === undefined)) this.onaddress?.(address, cause);
   }
 
   #send(order: object): void {

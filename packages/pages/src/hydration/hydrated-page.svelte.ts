@@ -129,10 +129,11 @@ export class HydratedPage implements LivePage {
   }
 
   /**
-   * Opens another address of the app, as a step of the history.
+   * Opens another address of the app.
    * @param reload load its data even where it differs in view state only: something was saved
+   * @param step whether Back leads back
    */
-  open(address: string, reload = false): void {
+  open(address: string, reload = false, step = true): void {
     this.#address.flush();
     const { app } = this.#compiled;
     const reading = readAddress(app, address);
@@ -144,7 +145,7 @@ export class HydratedPage implements LivePage {
       // Only values of this page: nothing but what depends on them is loaded.
       entry.keep();
       if (reload) this.#plan = '';
-      this.#address.open(wanted, wanted !== here());
+      this.#address.open(wanted, step && wanted !== here());
       this.onshown?.(wanted, 'link');
       return;
     }
@@ -154,7 +155,9 @@ export class HydratedPage implements LivePage {
         wanted,
         () => {
           entry.keep();
-          window.history.pushState(reading.page === previous.page ? entry.ofStep() : entry.ofPageAfter(previous), '', wanted);
+          const state = reading.page === previous.page ? entry.ofStep() : entry.ofPageAfter(previous);
+          if (step) window.history.pushState(state, '', wanted);
+          else window.history.replaceState(window.history.state, '', wanted);
         },
         'link',
       );

@@ -7,14 +7,14 @@ export type AddressCause = 'arrival' | 'change' | 'link' | 'history' | 'refresh'
 /** What the console can ask a draft’s page to do. */
 interface ShownInConsole {
   readonly payload: PagePayload;
-  open(address: string): void;
+  open(address: string, reload?: boolean, step?: boolean): void;
   refresh(): void;
   /** Called whenever the address, or what is shown, has changed. */
   onshown: ((address: string, cause: AddressCause) => void) | undefined;
 }
 
 type Order =
-  | { pallmist: 'open'; address: string }
+  | { pallmist: 'open'; address: string; step: boolean }
   | { pallmist: 'refresh' }
   | { pallmist: 'step'; by: number }
   | { pallmist: 'pick'; on: boolean }
@@ -64,7 +64,7 @@ export function connectWithConsole(page: ShownInConsole): void {
     if (origin !== window.location.origin || source !== window.parent) return;
     switch (data.pallmist) {
       case 'open':
-        page.open(data.address);
+        page.open(data.address, false, data.step);
         break;
       case 'refresh':
         page.refresh();
