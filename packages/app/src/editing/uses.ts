@@ -2,6 +2,8 @@ import { toPointer } from '@pallmist/address/declare';
 import { walkContent } from '../components/walk-content.ts';
 import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
 import { placesOfCollection } from '../definition/rename/rename-collection.ts';
+import { renameField } from '../definition/rename/rename-field.ts';
+import { freeName } from './names.ts';
 import { mayHoldExpressions, textsIn, waysIn, type Place } from '../definition/rename/places.ts';
 import { pathsIn } from '../expressions/paths.ts';
 import { parseText } from '../expressions/template-text.ts';
@@ -60,6 +62,21 @@ export function usesOfPage(definition: AppDefinition, page: string): Use[] {
 /** Where a collection is used. */
 export const usesOfCollection = (definition: AppDefinition, collection: string): Use[] =>
   placesOfCollection(definition, collection).map((place) => ({ how: 'named', pointer: toPointer(place) }));
+
+/** Where a field of a collection is used: what would have to be said otherwise if it had another name. */
+export function usesOfField(definition: AppDefinition, collection: string, field: string): Use[] {
+  const own = toPointer(['collections', collection, 'fields', field]);
+  const renamed = renameField(
+    definition,
+    collection,
+    field,
+    freeName(field, Object.keys(definition.collections?.[collection]?.fields ?? {})),
+  );
+  return renamed
+    .map((operation) => ('from' in operation ? operation.from : operation.path))
+    .filter((pointer) => pointer !== own && !pointer.startsWith(toPointer(['collections', collection, 'fields'])))
+    .map((pointer) => ({ how: 'named', pointer }));
+}
 
 /** Where a choices list is used. */
 export function usesOfChoices(definition: AppDefinition, list: string): Use[] {

@@ -24,6 +24,7 @@ import {
   renameField,
   retitlePage,
   stepComponent,
+  usesOfField,
   usesOfParameter,
   valueAt,
   valuesNearby,
@@ -190,6 +191,13 @@ describe('values and conditions', () => {
       'Visitors see it only if the visitor is signed in and has the role “keeper”. Pallmist does not send it to anyone else.',
     );
   });
+});
+
+it('finds where a field is used, in reads, columns, texts and the key', () => {
+  const words = usesOfField(garden, 'specimens', 'height').map(({ pointer }) => describePlace(garden, pointer).words);
+  expect(words.some((one) => one.startsWith('specimens'))).toBe(true);
+  expect(usesOfField(garden, 'specimens', 'accession').map(({ pointer }) => pointer)).toContain('/collections/specimens/keyField');
+  expect(usesOfField(garden, 'specimens', 'nothing')).toEqual([]);
 });
 
 it('finds where a parameter is bound, read, reset and sent, each in words', () => {

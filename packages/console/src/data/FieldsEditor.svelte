@@ -7,6 +7,7 @@
     renameCollection,
     renameField,
     usesOfCollection,
+    usesOfField,
     type FieldDefinition,
   } from '@pallmist/app/editing';
   import Button from '../controls/Button.svelte';
@@ -78,9 +79,9 @@
       `Moved the field “${field}”`,
     );
   }
-  /** What names a field, found by what the check would say without it. */
   function askRemove(field: string) {
-    const words = uses.map(({ pointer }) => describePlace(definition ?? { pages: {} }, pointer).words);
+    const found = definition ? usesOfField(definition, collection, field) : [];
+    const words = found.map(({ pointer }) => describePlace(definition ?? { pages: {} }, pointer).words);
     removing = { what: `the field “${field}”`, pointer: below(field), uses: [...new Set(words)] };
   }
 </script>
@@ -307,11 +308,11 @@
   {@const asked = removing}
   <Modal title="Remove {asked.what}" onclose={() => (removing = undefined)}>
     {#if asked.uses.length > 0}
-      <p>These use the collection. The check lists what no longer fits:</p>
+      <p>These use it. The check lists what no longer fits:</p>
       <ul class="uses">
         {#each asked.uses as words (words)}<li>{words}</li>{/each}
       </ul>
-    {:else}<p>Nothing uses the collection.</p>{/if}
+    {:else}<p>Nothing uses it.</p>{/if}
     <p>Its records stay in the database until you publish, and undo brings it back.</p>
     {#snippet actions()}
       <Button onclick={() => (removing = undefined)}>Keep it</Button>
