@@ -1,6 +1,7 @@
 import { isCollection, isMap, isNode, isScalar, parseDocument, type Document, type Scalar } from 'yaml';
 import { modernize } from './former-keys.ts';
 import { TextEdits } from './text-edits.ts';
+import { TextPieces } from './text-pieces.ts';
 import { patchData } from '../editing/patch-data.ts';
 import { fromPointer, type PatchOperation, type Problem, ProblemError } from '@pallmist/address/declare';
 
@@ -11,6 +12,8 @@ import { fromPointer, type PatchOperation, type Problem, ProblemError } from '@p
 export class DraftDocument {
   readonly #document: Document;
   readonly #edits: TextEdits;
+  /** The text in pieces, from the first change on that words alone do not do. */
+  readonly #pieces: TextPieces | undefined;
   #text: string | undefined;
   #data: unknown;
 
@@ -19,6 +22,7 @@ export class DraftDocument {
     this.#document = parseDocument(text);
     if (this.#document.errors.length > 0) fail('yaml-syntax', 'The file is not well-formed YAML, so it cannot be changed here.', '');
     this.#edits = new TextEdits(text);
+    this.#pieces = TextPieces.of(this.#document, text);
     this.#text = text;
     const data: unknown = this.#document.toJS({ maxAliasCount: 100 });
     this.#former = modernize(data).operations;
@@ -33,17 +37,28 @@ export class DraftDocument {
   }
 
   get text(): string {
-    return (this.#text ??= this.#edits.result() ?? this.#document.toString({ lineWidth: 120 }));
+    return (this.#text ??= this.#edits.result() ?? this.#pieces?.text ?? this.#document.toString({ lineWidth: 120 }));
   }
 
   /** @throws ProblemError when an operation cannot be carried out; then nothing is changed */
   apply(operations: readonly PatchOperation[]): void {
     const data = patchData(this.#data, operations);
-    for (const operation of this.#former) apply(this.#document, operation, '', this.#edits);
+    for (const operation of this.#former) this.#change(operation, '');
     this.#former = [];
-    for (const [index, operation] of operations.entries()) apply(this.#document, operation, `/${String(index)}`, this.#edits);
+    for (const [index, operation] of operations.entries()) this.#change(operation, `/${String(index)}`);
     this.#data = data;
     this.#text = undefined;
+  }
+
+  #change(operation: PatchOperation, place: string): void {
+    const touch = () => {
+      this.#pieces?.touch(fromPointer(operation.path));
+      if ('from' in operation) this.#pieces?.touch(fromPointer(operation.from));
+    };
+    // What goes is known before, what comes after.
+    touch();
+    apply(this.#document, operation, place, this.#edits);
+    touch();
   }
 }
 

@@ -3,9 +3,10 @@ import { comparePatch, invertPatch, patchData, placesMeet, touchedPlaces } from 
 import type { PatchOperation } from '@pallmist/app/address';
 import fc from 'fast-check';
 import { parse, stringify } from 'yaml';
+import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 
-const key = fc.constantFrom('a', 'b', 'c', 'd/e', 'f~g', 'h');
+const key = fc.constantFrom('a', 'b', 'c', 'd/e', 'f~g', 'pages', 'words');
 const { data } = fc.letrec((tie) => ({
   data: fc.oneof(
     { depthSize: 'small' },
@@ -98,5 +99,43 @@ describe('a draft’s text', () => {
     expect(document.text).toContain("title: 'Seeds' # quoted\n\n# All pages\n");
     expect(document.text).toContain('  # The first\n  home:\n    title: Start\n');
     expect(document.text).toContain('  # The second\n  list: { title: List, address: /list } # short\n');
+  });
+
+  it('writes again only what a change touches, in a file written by hand', () => {
+    const garden = readFileSync(new URL('../../../../demo/quillmoor/app.yaml', import.meta.url), 'utf8');
+    const before = new DraftDocument(garden).data as { pages: Record<string, object> };
+    const names = Object.keys(before.pages);
+    fc.assert(
+      fc.property(fc.constantFrom(...names), fc.constantFrom(...names), fc.constantFrom(...names), (changed, removed, moved) => {
+        const document = new DraftDocument(garden);
+        const patches: PatchOperation[][] = [
+          [{ op: 'add', path: `/pages/${changed}/group`, value: 'Visitors' }],
+          [{ op: 'add', path: `/pages/${changed}/content/0`, value: { show: 'text', text: 'First' } }],
+          ...(removed === changed ? [] : [[{ op: 'remove' as const, path: `/pages/${removed}` }]]),
+          ...(moved === removed
+            ? []
+            : [
+                [{ op: 'move' as const, from: `/pages/${moved}`, path: `/pages/${moved}`, before: names.find((name) => name !== removed) }],
+              ]),
+          [{ op: 'add', path: '/collections/zones/fields/altitude', value: { type: 'integer' } }],
+          [{ op: 'replace', path: '/title', value: 'Quillmoor' }],
+        ];
+        let data: unknown = before;
+        for (const patch of patches) {
+          data = patchData(data, patch);
+          document.apply(patch);
+        }
+        expect(parse(document.text)).toEqual(data);
+        expect(Object.keys((parse(document.text) as typeof before).pages)).toEqual(Object.keys((data as typeof before).pages));
+        const now = new Set(document.text.split('\n'));
+        // Every line of the pages that nothing touches is there as it was.
+        const untouched = garden.split(/\n(?= {2}[a-z-]+:\n)/).filter((piece) => {
+          const name = /^ {2}([a-z-]+):/.exec(piece)?.[1] ?? '';
+          return names.includes(name) && ![changed, removed, moved].includes(name);
+        });
+        expect(untouched.flatMap((piece) => piece.split('\n')).filter((line) => !now.has(line))).toEqual([]);
+      }),
+      { numRuns: 60 },
+    );
   });
 });
