@@ -14,6 +14,7 @@
     change: 'a value was changed',
     link: 'a link was followed',
     history: 'Back or Forward',
+    order: 'the address above the page was changed',
     refresh: 'the draft was changed',
   };
 </script>

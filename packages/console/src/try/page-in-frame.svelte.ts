@@ -40,6 +40,9 @@ export class PageInFrame {
   attach(frame: HTMLIFrameElement): void {
     this.#frame = frame;
     this.listens = false;
+    // A new frame shows nothing yet.
+    this.address = undefined;
+    this.#wanted = undefined;
   }
 
   /**
@@ -56,9 +59,10 @@ export class PageInFrame {
   /** Loads the page again: in its place, with what is open and typed, where it listens. */
   refresh(): void {
     const address = this.#wanted ?? this.ledTo ?? this.address;
+    const onItsWay = this.#wanted !== undefined && this.#wanted !== this.address;
     this.#wanted = address;
-    if (this.listens) this.#send({ pallmist: 'refresh' });
-    // To reload would give up an address that is on its way.
+    // An address that is on its way is asked for again: to load the present one would give it up.
+    if (this.listens) this.#send(onItsWay ? { pallmist: 'open', address, step: false } : { pallmist: 'refresh' });
     else if (address !== undefined) this.show(address);
   }
 
@@ -120,12 +124,14 @@ export class PageInFrame {
     // A document that was asked for and came by another address: the builder stays with what was asked for.
     const led = cause === 'arrival' && (wanted === undefined ? this.ledTo === address : wanted !== address);
     this.ledTo = led ? address : undefined;
-    if (address !== this.address) {
+    const news = address !== this.address;
+    if (news) {
       this.steps = [...this.steps.slice(1 - mostSteps), { address, cause, place }];
       this.address = address;
     }
     // Only what was done in the page leads the console: not what it was asked to show.
-    if (!led && cause !== 'refresh' && (cause !== 'arrival' || wanted === undefined)) this.onaddress?.(address, cause);
+    if (news && !led && cause !== 'refresh' && cause !== 'order' && (cause !== 'arrival' || wanted === undefined))
+      this.onaddress?.(address, cause);
   }
 
   #send(order: object): void {

@@ -51,8 +51,12 @@ export function connectWithConsole(page: ShownInConsole): void {
     if (scroll && (box.bottom < 0 || box.top > window.innerHeight)) window.scrollBy({ top: box.top - window.innerHeight / 3 });
   };
 
-  page.onshown = (address, cause) => {
-    tell({ pallmist: 'address', address, cause, place: cause === 'arrival' || cause === 'refresh' ? undefined : touched });
+  /** The console has asked for an address that is not shown yet. */
+  let ordered = false;
+  page.onshown = (address, why) => {
+    const cause = why === 'link' && ordered ? 'order' : why;
+    ordered = false;
+    tell({ pallmist: 'address', address, cause, place: cause === 'change' || cause === 'link' ? touched : undefined });
     tell({ pallmist: 'values', ...presentValues(page.payload) });
     void tick().then(() => {
       point(false);
@@ -64,6 +68,7 @@ export function connectWithConsole(page: ShownInConsole): void {
     if (origin !== window.location.origin || source !== window.parent) return;
     switch (data.pallmist) {
       case 'open':
+        ordered = true;
         page.open(data.address, false, data.step);
         break;
       case 'refresh':
