@@ -75,6 +75,27 @@ it('selects in the page and in the outline alike, and draws a change at once wit
   await shownPage(page).getByRole('heading', { name: 'Needle foxtail', exact: true }).waitFor();
 });
 
+it('says in words whom a condition hides something from, as rows and as an expression that is completed', async () => {
+  await page.locator('[data-at]', { hasText: /^heading/ }).click();
+  await page.getByRole('button', { name: 'Add a condition' }).click();
+  await page.getByText(/^Visitors see it only if/).waitFor();
+  await page.getByRole('button', { name: 'As an expression' }).click();
+  const box = page.getByRole('combobox', { name: 'CEL expression' });
+  await box.press('Control+a');
+  await page.keyboard.type('"keeper" in person.ro');
+  await page.getByRole('option', { name: /person\.roles/ }).waitFor();
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Enter');
+  await page.getByText('is signed in and has the role “keeper”. Pallmist does not send it to anyone else.').waitFor();
+  await shownPage(page).getByRole('heading', { name: 'Needle foxtail', exact: true }).waitFor({ state: 'detached' });
+  // One step or two, by how quickly they came.
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('button', { name: 'Find' }).focus();
+  await page.keyboard.press('Control+z');
+  await shownPage(page).getByRole('heading', { name: 'Needle foxtail', exact: true }).waitFor();
+  await page.getByRole('button', { name: 'As rows' }).click();
+});
+
 it('renames a parameter with its old addresses, finds a wrong default, publishes and brings an edition back', async () => {
   await page.getByRole('button', { name: 'query parameter tab' }).click();
   await page.getByLabel('Name', { exact: true }).fill('view');

@@ -9,9 +9,9 @@
     type ConditionTest,
   } from '@pallmist/app/editing';
   import Button from '../controls/Button.svelte';
-  import TextBox from '../controls/TextBox.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
   import { me } from '../service/me.svelte.ts';
+  import ExpressionBox from './ExpressionBox.svelte';
   import type { PageInFrame } from '../try/page-in-frame.svelte.ts';
 
   interface Props {
@@ -137,34 +137,17 @@
     {/each}
     {#each problems as problem (problem.code + problem.message)}<p class={problem.severity}>{problem.message} {problem.hint}</p>{/each}
   {:else}
-    <TextBox
+    <ExpressionBox
       label="CEL expression"
-      code
-      lines={2}
-      when="done"
       value={value ?? ''}
+      names={subjects}
       {problems}
-      placeholder="has(param.q)"
-      help="It names: {[...new Set(subjects.map(({ expression }) => expression.split('.')[0]))].join(', ')}."
+      help="It names: {[...new Set(subjects.map(({ expression }) => expression.split('.')[0]))].join(
+        ', ',
+      )}. Names are completed while you type."
       disabled={!me.mayChange}
-      onset={(text) => onset(text.trim() === '' ? undefined : text.trim())}
+      onset={(text) => onset(text === '' ? undefined : text)}
     />
-    <details>
-      <summary>What it may name</summary>
-      <ul>
-        {#each subjects as subject (subject.expression)}
-          <li>
-            <Button
-              small
-              look="quiet"
-              onclick={() => onset(`${value === undefined || value === '' ? '' : `${value} && `}has(${subject.expression})`)}
-              >{subject.expression}</Button
-            >
-            {subject.label}
-          </li>
-        {/each}
-      </ul>
-    </details>
   {/if}
   <p class="words">{conditionWords(value ?? '', nameOf)}</p>
   {#if me.mayChange}
@@ -229,17 +212,5 @@
   .actions {
     display: flex;
     gap: 0.4rem;
-  }
-  summary {
-    font-size: 0.8125rem;
-    cursor: pointer;
-  }
-  ul {
-    list-style: none;
-    margin: 0;
-    padding: 0;
-    max-height: 12rem;
-    overflow: auto;
-    font-size: 0.8125rem;
   }
 </style>
