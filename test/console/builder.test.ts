@@ -289,3 +289,16 @@ it('passes axe-core on every screen, light and dark, and reports no error', asyn
   }
   expect(builder.errors.filter((error) => !/ERR_FAILED|Blocked script execution/.test(error))).toEqual([]);
 });
+
+it('makes a copy of an app with its records, under a name and at a place of its own', async () => {
+  await page.goto(`${service.base}/~/console/new?from=copy`);
+  await page.getByLabel('Title of the app').fill('Another garden');
+  await page.getByLabel('Copy', { exact: true }).selectOption('quillmoor');
+  await page.getByRole('button', { name: 'Make the app' }).click();
+  await goToPage(page, 'specimens');
+  await shownPage(page)
+    .getByText('640 found')
+    .or(shownPage(page).getByText(/\b640\b/))
+    .first()
+    .waitFor();
+});

@@ -65,13 +65,13 @@ export class TextPieces {
   get text(): string {
     const { map, head } = this.#root;
     if (this.#document.contents !== map) return this.#document.toString({ lineWidth });
-    return head + map.items.map((pair) => this.#textOf(pair as Pair)).join('');
+    return head + map.items.map((pair) => this.#textOf(pair)).join('');
   }
 
   #textOf(pair: Pair): string {
     const inner = isMap(pair.value) ? this.#inner.get(pair.value) : undefined;
     if (inner !== undefined && inner.map.items.length > 0 && this.#root.pieces.has(pair)) {
-      const entries = inner.map.items.map((below) => inner.pieces.get(below as Pair) ?? written(below as Pair, inner.indent));
+      const entries = inner.map.items.map((below) => inner.pieces.get(below) ?? written(below, inner.indent));
       return inner.head + entries.join('');
     }
     if (inner !== undefined) return written(pair, 0);
@@ -83,7 +83,7 @@ export class TextPieces {
 function blockMap(map: YAMLMap, source: string, from: number, to: number): BlockMap | undefined {
   const starts: number[] = [];
   let indent: number | undefined;
-  for (const pair of map.items as Pair[]) {
+  for (const pair of map.items) {
     const at = isScalar(pair.key) ? pair.key.range?.[0] : undefined;
     if (at === undefined) return undefined;
     const line = source.lastIndexOf('\n', at - 1) + 1;
@@ -95,7 +95,7 @@ function blockMap(map: YAMLMap, source: string, from: number, to: number): Block
   }
   const pieces: BlockMap['pieces'] = new Map();
   const places: BlockMap['places'] = new Map();
-  for (const [index, pair] of (map.items as Pair[]).entries()) {
+  for (const [index, pair] of map.items.entries()) {
     const place = { from: starts[index] ?? from, to: starts[index + 1] ?? to };
     places.set(pair, place);
     pieces.set(pair, ended(source.slice(place.from, place.to)));
@@ -122,15 +122,15 @@ const ended = (text: string) => (text === '' || text.endsWith('\n') ? text : `${
 function written(pair: Pair, indent: number): string {
   // Behind another entry, since a blank line is written only between two.
   const map = new YAMLMap();
-  map.items.push(new YamlDocument().createPair('x', 1) as (typeof map.items)[number], pair as (typeof map.items)[number]);
+  map.items.push(new YamlDocument().createPair('x', 1), pair);
   const document = new YamlDocument();
   let contents: YAMLMap = map;
   if (indent > 0) {
     contents = new YAMLMap();
-    contents.items.push(new YamlDocument().createPair('x', null) as (typeof contents.items)[number]);
+    contents.items.push(new YamlDocument().createPair('x', null));
     (contents.items[0] as Pair).value = map;
   }
-  document.contents = contents as never;
+  document.contents = contents;
   const text = document.toString({ lineWidth, indent: indent > 0 ? indent : 2 });
   return text
     .split('\n')
@@ -139,4 +139,4 @@ function written(pair: Pair, indent: number): string {
 }
 
 const keyOf = ({ key }: { key: unknown }): string => (key instanceof Scalar ? String(key.value) : String(key));
-const entry = (map: YAMLMap, key: unknown): Pair | undefined => (map.items as Pair[]).find((pair) => keyOf(pair) === String(key));
+const entry = (map: YAMLMap, key: unknown): Pair | undefined => map.items.find((pair) => keyOf(pair) === String(key));

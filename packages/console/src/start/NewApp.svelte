@@ -5,6 +5,7 @@
   import TextBox from '../controls/TextBox.svelte';
   import { client, explain } from '../service/calls.ts';
   import { place } from '../service/place.svelte.ts';
+  import { copyRecords } from './copy-records.ts';
   import FromFile from './FromFile.svelte';
 
   type Door = 'file' | 'nothing' | 'copy';
@@ -15,13 +16,15 @@
       sentence: 'A CSV or JSON file becomes a searchable list, a page for each record, and forms.',
     },
     { door: 'nothing', title: 'From nothing', sentence: 'One empty page, and you add what you need.' },
-    { door: 'copy', title: 'A copy of an app', sentence: 'The pages of an app that is here, the demo say, without its records.' },
+    { door: 'copy', title: 'A copy of an app', sentence: 'The pages and records of an app that is here: the demo, say.' },
   ];
   const door = $derived(place.text('from') as Door | undefined);
   let title = $state('');
   let copied: string | undefined = $state();
   let failure: string | undefined = $state();
   let working = $state(false);
+  let said: string | undefined = $state();
+  let copyDefinition: AppDefinition = { pallmist: 1, app: '', title: '', mount: '/', pages: {} };
   const asked = client.call('listApps', {});
 
   async function make(source: (app: NewApp) => Promise<AppDefinition> | AppDefinition) {
@@ -32,17 +35,31 @@
       const app = nameNewApp(title, apps);
       const text = appFileText(await source(app));
       await client.call('pushDraft', { app: app.app }, { source: text, what: 'Made the app' });
+      if (door === 'copy' && copied !== undefined) {
+        const left = await copyRecords(
+          copied,
+          app.app,
+          copyDefinition,
+          (collection) => (said = `Copying the records of “${collection}” …`),
+        );
+        if (left.length > 0) {
+          failure = `The app is made. The records of ${left.join(', ')} could not be copied; import them under Data.`;
+          return;
+        }
+      }
       place.open('pages', { app: app.app });
     } catch (error) {
       failure = explain(error);
     } finally {
       working = false;
+      said = undefined;
     }
   }
 
   async function copy(app: NewApp): Promise<AppDefinition> {
     const { data } = await client.call('getDraft', { app: copied ?? '' });
-    return copyOfApp(data as AppDefinition, app);
+    copyDefinition = data as AppDefinition;
+    return copyOfApp(copyDefinition, app);
   }
 </script>
 
@@ -78,13 +95,14 @@
       {#await asked then { apps }}
         <label
           >Copy
-          <select bind:value={copied} required>
+          <select aria-label="Copy" bind:value={copied} required>
             {#each apps as app (app.app)}<option value={app.app}>{app.title}</option>{/each}
           </select></label
         >
         {#if apps.length === 0}<p>There is no app to copy yet.</p>{/if}
       {/await}
     {/if}
+    <p role="status">{said ?? ''}</p>
     {#if failure}<p class="bad" role="alert">{failure}</p>{/if}
     <div><Button type="submit" look="main" disabled={working || title.trim() === ''}>Make the app</Button></div>
   </form>
