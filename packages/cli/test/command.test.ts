@@ -126,7 +126,7 @@ describe('pallmist check, push and publish', () => {
     expect((await pallmist(['check', file])).out).toContain('no problems');
   });
 
-  it.each(['--fix', '--mend'])('update the keys of older app files with %s', async (option) => {
+  it.each(['--fix', '--mend'])('%s updates the keys of an older app file', async (option) => {
     const file = join(folder, 'older.yaml');
     writeFileSync(file, readFileSync(demoFile, 'utf8').replace('keyField: code', 'key: code').replace('titleField: name', 'title: name'));
     const before = await pallmist(['check', file, '--json']);

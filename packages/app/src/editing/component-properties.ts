@@ -149,7 +149,7 @@ function unwrap(schema: Schema): Schema {
   return schema instanceof z.ZodOptional ? unwrap(schema.unwrap()) : schema;
 }
 
-/** Whether a schema is one of the shared parts, whatever else is said of it. */
+/** Whether a schema is this shared part, even if it has its own description. */
 const isA = (schema: Schema, part: z.ZodType): boolean => schema._zod.def === part._zod.def;
 
 function helpOf(schema: Schema): string | undefined {

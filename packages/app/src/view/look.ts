@@ -22,7 +22,7 @@ export function lookStyle({ accent, text, corners }: LookDefinition): string {
   return `:root {\n${tokens.map((token) => `  ${token}\n`).join('')}}\n`;
 }
 
-/** A short name of a look, which is another when the look is. */
+/** A short text that differs for each look. It stands in the URL of the style sheet, so that caches never serve an old look. */
 export const lookVersion = ({ accent, text, corners }: LookDefinition): string =>
   [accent?.slice(1).toLowerCase(), text, corners].filter((part) => part !== undefined).join('-');
 

@@ -11,8 +11,8 @@ export function addCheck(program: Command): void {
     .description('Find everything that is wrong in an app file or in a draft.')
     .option('--app <name>', 'Check the draft of this app')
     .option('--fix', 'Fix what can be fixed in the file, rewrite keys of older files, and check again')
-    // The name of --fix in version 0.1.
-    .addOption(new Option('--mend', 'Same as --fix').hideHelp())
+    // Version 0.1 called this option --mend. Scripts that use the former name still work.
+    .addOption(new Option('--mend', 'The former name of --fix').hideHelp())
     .addHelpText(
       'after',
       '\nExamples:\n  pallmist check app.yaml\n  pallmist check app.yaml --json\n  pallmist check app.yaml --fix\n  pallmist check --app quillmoor',

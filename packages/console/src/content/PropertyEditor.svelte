@@ -48,7 +48,7 @@
       draft.edit(bindPanes(draft.definition, page, holder, name), what);
     else set(name);
   }
-  /** Texts that stand in each row; the label and what is said when there is nothing stand once. */
+  /** Most texts of a list appear in each row. The label, the button and the texts for an empty list appear once. */
   const inRow = $derived(
     rows !== undefined && !['label', 'empty', 'beforeSearch', 'submit'].includes(String(fromPointer(pointer).at(-1))) ? rows : undefined,
   );

@@ -14,7 +14,7 @@
   let refused: string | undefined = $state();
   let typed: string | undefined = $state();
 
-  /** What is typed and no JSON stays in the box, and is said. */
+  /** Text that is not valid JSON stays in the box, with a message below it. */
   function set(text: string) {
     refused = undefined;
     typed = undefined;

@@ -28,7 +28,7 @@
   });
 
   function leaving(event: BeforeUnloadEvent) {
-    // What waits is kept in the browser and sent at the next visit; it is said all the same.
+    // The browser stores unsent changes and sends them on the next visit. The warning still helps the builder to stay online.
     if (!draft.saved && !draft.connected) event.preventDefault();
   }
 </script>

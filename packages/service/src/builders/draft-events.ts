@@ -1,7 +1,7 @@
 import type { Response } from 'express';
 import type { Builder } from './builders.ts';
 
-/** What those who look at a draft are told. */
+/** An event that the service sends to everyone who has the draft open. */
 export type DraftEvent =
   | { kind: 'changed'; revision: number; by: string; what: string; patch: unknown }
   | { kind: 'published'; edition: number; by: string }
