@@ -1,6 +1,9 @@
 <script lang="ts">
   import { toPointer } from '@pallmist/app/address';
   import { addTo, freeName, slugOf, usesOfGate } from '@pallmist/app/editing';
+  import ListBox from '../controls/ListBox.svelte';
+  import Group from '../controls/Group.svelte';
+  import AddForm from '../controls/AddForm.svelte';
   import Button from '../controls/Button.svelte';
   import TextBox from '../controls/TextBox.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
@@ -8,24 +11,15 @@
 
   const { draft }: { draft: Draft } = $props();
   const gates = $derived(Object.entries(draft.definition?.gates ?? {}));
-  let name = $state('');
 
-  function add(event: SubmitEvent) {
-    event.preventDefault();
-    if (!draft.definition || name.trim() === '') return;
-    const free = freeName(
-      slugOf(name),
+  function add(wanted: string) {
+    if (!draft.definition) return false;
+    const name = freeName(
+      slugOf(wanted),
       gates.map(([gate]) => gate),
       '-',
     );
-    if (draft.edit([addTo(draft.definition, 'gates', free, { roles: [free] })], `Added the gate “${free}”`)) name = '';
-  }
-  function setRoles(gate: string, text: string) {
-    const roles = text
-      .split(',')
-      .map((role) => role.trim())
-      .filter(Boolean);
-    draft.set(toPointer(['gates', gate, 'roles']), roles.length > 0 ? roles : undefined, `Changed the roles of the gate “${gate}”`);
+    return draft.edit([addTo(draft.definition, 'gates', name, { roles: [name] })], `Added the gate “${name}”`);
   }
 </script>
 
@@ -35,18 +29,16 @@
   {#each gates as [gate, declared] (gate)}
     {@const at = toPointer(['gates', gate])}
     {@const uses = draft.definition ? usesOfGate(draft.definition, gate).length : 0}
-    <fieldset>
-      <legend>{gate} <span>{uses} {uses === 1 ? 'page' : 'pages'}</span></legend>
-      <TextBox
+    <Group label={gate} note="{uses} {uses === 1 ? 'page' : 'pages'}" tone="path">
+      <ListBox
         label="Roles"
         file="roles"
-        when="done"
-        value={(declared.roles ?? []).join(', ')}
+        value={declared.roles}
         placeholder="any"
         help="Who has one of these, separated by commas."
         problems={draft.problemsAt(`${at}/roles`)}
         disabled={!me.mayChange}
-        onset={(text) => setRoles(gate, text)}
+        onset={(roles) => draft.set(`${at}/roles`, roles, `Changed the roles of the gate “${gate}”`)}
       />
       <TextBox
         label="And only if"
@@ -66,13 +58,10 @@
           <Button small look="danger" onclick={() => draft.set(at, undefined, `Removed the gate “${gate}”`)}>Remove the gate</Button>
         </div>
       {/if}
-    </fieldset>
+    </Group>
   {:else}<p>None yet.</p>{/each}
   {#if me.mayChange}
-    <form onsubmit={add}>
-      <input aria-label="Name of a new gate" placeholder="keepers" bind:value={name} />
-      <Button type="submit" small disabled={name.trim() === ''}>Add a gate</Button>
-    </form>
+    <AddForm label="Name of a new gate" placeholder="keepers" button="Add a gate" onadd={add} />
   {/if}
 </section>
 
@@ -83,32 +72,5 @@
   p {
     margin: 0.3rem 0 0.6rem;
     color: var(--quiet);
-  }
-  fieldset {
-    border: 0;
-    border-inline-start: 3px solid var(--path);
-    margin: 0 0 0.8rem;
-    padding: 0 0 0 0.8rem;
-    display: grid;
-    gap: 0.5rem;
-  }
-  legend {
-    font-weight: 600;
-    padding: 0;
-  }
-  legend span {
-    color: var(--quiet);
-    font-weight: 400;
-    font-size: 0.8125rem;
-  }
-  form {
-    display: flex;
-    gap: 0.4rem;
-  }
-  input {
-    border: 1px solid var(--edge);
-    border-radius: var(--round);
-    background: var(--sheet);
-    padding: 0.15rem 0.5rem;
   }
 </style>

@@ -1,12 +1,14 @@
 <script lang="ts">
   import type { AnswerOf } from '@pallmist/api';
   import { fromPointer, toPointer } from '@pallmist/app/address';
-  import { addTo, describePlace, freeName, slugOf, usesOfMail, valueAt } from '@pallmist/app/editing';
+  import { addTo, freeName, slugOf, usesOfMail, valueAt } from '@pallmist/app/editing';
+  import Group from '../controls/Group.svelte';
+  import AddForm from '../controls/AddForm.svelte';
   import Button from '../controls/Button.svelte';
   import ChoiceBox from '../controls/ChoiceBox.svelte';
   import TextBox from '../controls/TextBox.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
-  import { placeLink } from '../problems/place-link.ts';
+  import PlaceList from '../problems/PlaceList.svelte';
   import { client, explain } from '../service/calls.ts';
   import { me } from '../service/me.svelte.ts';
   import { place } from '../service/place.svelte.ts';
@@ -18,18 +20,21 @@
   const declared = $derived(draft.definition?.mails?.[mail ?? '']);
   const at = $derived(toPointer(['mails', mail ?? '']));
   const uses = $derived(draft.definition && mail !== undefined ? usesOfMail(draft.definition, mail) : []);
-  let name = $state('');
-  let linkName = $state('');
   let preview: AnswerOf<'previewMail'> | undefined = $state.raw();
   let said: string | undefined = $state();
 
-  function add(event: SubmitEvent) {
-    event.preventDefault();
-    if (!draft.definition || name.trim() === '') return;
-    const free = freeName(slugOf(name), mails, '-');
+  function add(wanted: string) {
+    if (!draft.definition) return false;
+    const name = freeName(slugOf(wanted), mails, '-');
     const value = { to: '{saved.mail}', subject: 'Thank you', text: 'Hello,\n\nthank you. We have your message.' };
-    if (draft.edit([addTo(draft.definition, 'mails', free, value)], `Added the mail “${free}”`)) place.change({ mail: free });
-    name = '';
+    const taken = draft.edit([addTo(draft.definition, 'mails', name, value)], `Added the mail “${name}”`);
+    if (taken) place.change({ mail: name });
+    return taken;
+  }
+  function addLink(wanted: string) {
+    const name = freeName(slugOf(wanted, 'link'), Object.keys(declared?.links ?? {}), '-');
+    const [page] = Object.keys(draft.definition?.pages ?? {});
+    return draft.set(at + toPointer(['links', name]), { text: 'Open', to: { page } }, `Added the link “${name}”`);
   }
   async function look(send: boolean) {
     said = undefined;
@@ -71,10 +76,7 @@
       {:else}<li>None yet. A form can send a mail when it is saved.</li>{/each}
     </ul>
     {#if me.mayChange}
-      <form onsubmit={add}>
-        <input aria-label="Name of a new mail" placeholder="thanks" bind:value={name} />
-        <Button type="submit" small disabled={name.trim() === ''}>Add</Button>
-      </form>
+      <AddForm label="Name of a new mail" placeholder="thanks" button="Add" onadd={add} />
     {/if}
     <p><a href={place.href('outbox')} onclick={(event) => place.follow(event)}>Outbox</a></p>
   </aside>
@@ -111,8 +113,7 @@
       <h2>Links</h2>
       {#each Object.entries(declared.links ?? {}) as [link, { text, to }] (link)}
         {@const below = at + toPointer(['links', link])}
-        <fieldset>
-          <legend><code>{`{link.${link}}`}</code></legend>
+        <Group label={`{link.${link}}`} tone="query">
           <TextBox label="Words" value={text} onset={(words) => draft.set(`${below}/text`, words, `Changed the link “${link}”`)} />
           <ChoiceBox
             label="Leads to"
@@ -133,28 +134,13 @@
             />
           {/each}
           <div><Button small look="danger" onclick={() => draft.set(below, undefined, `Removed the link “${link}”`)}>Remove</Button></div>
-        </fieldset>
+        </Group>
       {/each}
       {#if me.mayChange}
-        <form
-          onsubmit={(event) => {
-            event.preventDefault();
-            const free = freeName(slugOf(linkName, 'link'), Object.keys(declared.links ?? {}), '-');
-            const [page] = Object.keys(draft.definition?.pages ?? {});
-            if (draft.set(at + toPointer(['links', free]), { text: 'Open', to: { page } }, `Added the link “${free}”`)) linkName = '';
-          }}
-        >
-          <input aria-label="Name of a new link" placeholder="record" bind:value={linkName} />
-          <Button type="submit" small disabled={linkName.trim() === ''}>Add a link</Button>
-        </form>
+        <AddForm label="Name of a new link" placeholder="record" button="Add a link" onadd={addLink} />
       {/if}
       <h2>Sent by</h2>
-      <ul>
-        {#each uses as use (use.pointer)}
-          {@const link = placeLink(draft.app, draft.definition as never, use.pointer)}
-          <li><a href={link.href} onclick={link.follow}>{describePlace(draft.definition as never, use.pointer).words}</a></li>
-        {:else}<li>No form sends it yet.</li>{/each}
-      </ul>
+      <PlaceList {draft} places={uses} none="No form sends it yet." />
       {#if me.mayChange && uses.length === 0}
         <p><Button small look="danger" onclick={() => draft.set(at, undefined, `Removed the mail “${mail}”`)}>Remove the mail</Button></p>
       {/if}
@@ -206,29 +192,6 @@
   }
   a[aria-current] {
     font-weight: 600;
-  }
-  form {
-    display: flex;
-    gap: 0.3rem;
-  }
-  input {
-    min-width: 0;
-    flex: 1;
-    border: 1px solid var(--edge);
-    border-radius: var(--round);
-    background: var(--sheet);
-    padding: 0.15rem 0.4rem;
-  }
-  fieldset {
-    border: 0;
-    border-inline-start: 2px solid var(--query);
-    margin: 0;
-    padding: 0 0 0 0.7rem;
-    display: grid;
-    gap: 0.4rem;
-  }
-  legend {
-    padding: 0;
   }
   article {
     background: var(--sheet);

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { AnswerOf } from '@pallmist/api';
+  import ListBox from '../controls/ListBox.svelte';
   import Button from '../controls/Button.svelte';
   import TextBox from '../controls/TextBox.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
@@ -7,7 +8,7 @@
   import { me } from '../service/me.svelte.ts';
 
   const { draft }: { draft: Draft } = $props();
-  const empty = { login: '', name: '', password: '', roles: '', mail: '' };
+  const empty = { login: '', name: '', password: '', roles: [] as string[], mail: '' };
   let people: AnswerOf<'listPeople'>['people'] = $state.raw([]);
   let form = $state({ ...empty });
   let said: string | undefined = $state();
@@ -25,14 +26,10 @@
   async function save(event: SubmitEvent) {
     event.preventDefault();
     said = undefined;
-    const { login, name, password, mail } = form;
-    const given = form.roles
-      .split(',')
-      .map((role) => role.trim())
-      .filter(Boolean);
+    const { login, mail, ...given } = $state.snapshot(form);
     try {
-      await client.call('putPerson', { app: draft.app, login }, { name, password, roles: given, ...(mail === '' ? {} : { mail }) });
-      said = `${name} can sign in as ${login}.`;
+      await client.call('putPerson', { app: draft.app, login }, { ...given, ...(mail === '' ? {} : { mail }) });
+      said = `${given.name} can sign in as ${login}.`;
       form = { ...empty };
     } catch (error) {
       said = explain(error);
@@ -58,11 +55,7 @@
       <li>
         <span><strong>{person.name}</strong> <code>{person.login}</code> {person.roles.join(', ')} {person.mail ?? ''}</span>
         {#if me.mayChange}
-          <Button
-            small
-            look="quiet"
-            onclick={() => (form = { ...empty, ...person, mail: person.mail ?? '', roles: person.roles.join(', ') })}>Change</Button
-          >
+          <Button small look="quiet" onclick={() => (form = { ...empty, ...person, mail: person.mail ?? '' })}>Change</Button>
           <Button small look="danger" aria-label="Remove {person.name}" onclick={() => remove(person.login)}>Remove</Button>
         {/if}
       </li>
@@ -82,13 +75,13 @@
         help="A new one ends their sessions."
         onset={(text) => (form.password = text)}
       />
-      <TextBox
+      <ListBox
         label="Roles"
         value={form.roles}
         list="roles"
         placeholder="none"
         help="Separated by commas. Gates admit by roles."
-        onset={(text) => (form.roles = text)}
+        onset={(roles) => (form.roles = roles ?? [])}
       />
       <datalist id="roles"
         >{#each roles as role (role)}<option value={role}></option>{/each}</datalist

@@ -1,6 +1,9 @@
 <script lang="ts">
   import { toPointer, type ParameterDeclaration } from '@pallmist/app/address';
   import { addTo, freeName, identifierOf, slugOf } from '@pallmist/app/editing';
+  import ScreenPage from '../controls/ScreenPage.svelte';
+  import ListBox from '../controls/ListBox.svelte';
+  import AddForm from '../controls/AddForm.svelte';
   import Button from '../controls/Button.svelte';
   import ChoiceBox from '../controls/ChoiceBox.svelte';
   import TextBox from '../controls/TextBox.svelte';
@@ -15,29 +18,24 @@
   const navigation = $derived(definition?.navigation ?? []);
   const pages = $derived(Object.keys(definition?.pages ?? {}));
   const zones = Intl.supportedValuesOf('timeZone');
-  let site = $state('');
-  let parameter = $state('');
   const set = (pointer: string, value: unknown, what: string) => draft.set(pointer, value, what);
   const without = (index: number) => navigation.filter((_, at) => at !== index);
   const setNavigation = (next: typeof navigation) => set('/navigation', next.length > 0 ? next : undefined, 'Changed the navigation');
 
-  function addParameter(event: SubmitEvent) {
-    event.preventDefault();
-    if (!definition) return;
-    const name = freeName(identifierOf(parameter), Object.keys(definition.parameters ?? {}));
-    if (draft.edit([addTo(definition, 'parameters', name, { type: 'text', blank: 'absent' })], `Added the app’s parameter “${name}”`))
-      parameter = '';
+  function addParameter(wanted: string) {
+    if (!definition) return false;
+    const name = freeName(identifierOf(wanted), Object.keys(definition.parameters ?? {}));
+    return draft.edit([addTo(definition, 'parameters', name, { type: 'text', blank: 'absent' })], `Added the app’s parameter “${name}”`);
   }
-  function addSite(event: SubmitEvent) {
-    event.preventDefault();
-    if (!definition) return;
-    const name = freeName(slugOf(site), Object.keys(definition.sites ?? {}), '-');
-    if (draft.edit([addTo(definition, 'sites', name, { base: 'https://www.example' })], `Added the site “${name}”`)) site = '';
+  function addSite(wanted: string) {
+    if (!definition) return false;
+    const name = freeName(slugOf(wanted), Object.keys(definition.sites ?? {}), '-');
+    return draft.edit([addTo(definition, 'sites', name, { base: 'https://www.example' })], `Added the site “${name}”`);
   }
 </script>
 
 {#if definition}
-  <main>
+  <ScreenPage columns>
     <section aria-label="The app">
       <h1>Settings</h1>
       <TextBox
@@ -158,10 +156,7 @@
         </details>
       {/each}
       {#if me.mayChange}
-        <form onsubmit={addParameter}>
-          <input aria-label="Name of a new parameter of the app" placeholder="via" bind:value={parameter} />
-          <Button type="submit" small disabled={parameter.trim() === ''}>Add a parameter</Button>
-        </form>
+        <AddForm label="Name of a new parameter of the app" placeholder="via" button="Add a parameter" onadd={addParameter} />
       {/if}
 
       <h2>Sites</h2>
@@ -178,19 +173,12 @@
             disabled={!me.mayChange}
             onset={(text) => set(`${at}/base`, text.trim(), `Changed the site “${name}”`)}
           />
-          <TextBox
+          <ListBox
             label="Values of the visit"
-            when="done"
-            value={(withVisit ?? []).join(', ')}
+            value={withVisit}
             placeholder="none"
             disabled={!me.mayChange}
-            onset={(text) => {
-              const names = text
-                .split(',')
-                .map((one) => one.trim())
-                .filter(Boolean);
-              set(`${at}/withVisit`, names.length > 0 ? names : undefined, `Changed the site “${name}”`);
-            }}
+            onset={(names) => set(`${at}/withVisit`, names, `Changed the site “${name}”`)}
           />
           {#if me.mayChange}<Button
               small
@@ -201,24 +189,13 @@
         </div>
       {/each}
       {#if me.mayChange}
-        <form onsubmit={addSite}>
-          <input aria-label="Name of a new site" placeholder="shop" bind:value={site} />
-          <Button type="submit" small disabled={site.trim() === ''}>Add a site</Button>
-        </form>
+        <AddForm label="Name of a new site" placeholder="shop" button="Add a site" onadd={addSite} />
       {/if}
     </section>
-  </main>
+  </ScreenPage>
 {/if}
 
 <style>
-  main {
-    display: grid;
-    grid-template-columns: repeat(auto-fit, minmax(min(26rem, 100%), 1fr));
-    gap: 2rem;
-    padding: 1rem 1.2rem;
-    max-width: 80rem;
-    margin-inline: auto;
-  }
   section {
     display: grid;
     gap: 0.6rem;
@@ -246,15 +223,5 @@
   }
   summary {
     cursor: pointer;
-  }
-  form {
-    display: flex;
-    gap: 0.4rem;
-  }
-  input {
-    border: 1px solid var(--edge);
-    border-radius: var(--round);
-    background: var(--sheet);
-    padding: 0.15rem 0.5rem;
   }
 </style>

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { AnswerOf } from '@pallmist/api';
+  import ScreenPage from '../controls/ScreenPage.svelte';
   import Button from '../controls/Button.svelte';
   import TextBox from '../controls/TextBox.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
@@ -42,8 +43,7 @@
   }
 </script>
 
-<main>
-  <h1>Short addresses</h1>
+<ScreenPage title="Short addresses">
   <p>They lead to a page of the published app with its values, and follow it when its address changes.</p>
   {#if found}
     <ul>
@@ -74,17 +74,9 @@
     </form>
   {/if}
   <p role="status">{said ?? ''}</p>
-</main>
+</ScreenPage>
 
 <style>
-  main {
-    max-width: 60rem;
-    margin: 1rem auto;
-    padding: 0 1rem;
-  }
-  h1 {
-    font: 600 1.3rem var(--text);
-  }
   p {
     margin: 0.4rem 0 0.8rem;
   }

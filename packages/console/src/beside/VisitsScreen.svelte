@@ -1,4 +1,5 @@
 <script lang="ts">
+  import ScreenPage from '../controls/ScreenPage.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
   import { client, explain } from '../service/calls.ts';
 
@@ -21,8 +22,7 @@
   }
 </script>
 
-<main>
-  <h1>Visits</h1>
+<ScreenPage title="Visits">
   {#await asked}
     <p>Looking …</p>
   {:then { visits }}
@@ -65,19 +65,9 @@
   {:catch error}
     <p role="alert">{explain(error)}</p>
   {/await}
-</main>
+</ScreenPage>
 
 <style>
-  main {
-    max-width: 60rem;
-    margin: 1rem auto;
-    padding: 0 1rem;
-    overflow-x: auto;
-  }
-  h1 {
-    font: 600 1.3rem var(--text);
-    margin-block-end: 0.6rem;
-  }
   table {
     border-collapse: collapse;
     background: var(--sheet);

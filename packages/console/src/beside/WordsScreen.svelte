@@ -1,6 +1,8 @@
 <script lang="ts">
   import { toPointer } from '@pallmist/app/address';
   import { addTo, freeName, identifierOf, type PageDefinition } from '@pallmist/app/editing';
+  import ScreenPage from '../controls/ScreenPage.svelte';
+  import AddForm from '../controls/AddForm.svelte';
   import Button from '../controls/Button.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
   import { me } from '../service/me.svelte.ts';
@@ -13,22 +15,17 @@
     return list.length > 0 ? list : [...new Set(words.flatMap(([, texts]) => Object.keys(texts)))];
   });
   let missingOnly = $state(false);
-  let name = $state('');
-  let tag = $state('');
   const shown = $derived(missingOnly ? words.filter(([, texts]) => languages.some((one) => (texts[one] ?? '') === '')) : words);
   const missing = $derived(words.reduce((sum, [, texts]) => sum + languages.filter((one) => (texts[one] ?? '') === '').length, 0));
 
-  function add(event: SubmitEvent) {
-    event.preventDefault();
-    if (!draft.definition || name.trim() === '') return;
-    const free = freeName(
-      identifierOf(name),
+  function add(wanted: string) {
+    if (!draft.definition) return false;
+    const name = freeName(
+      identifierOf(wanted),
       words.map(([one]) => one),
     );
-    const value = Object.fromEntries(
-      (languages.length > 0 ? languages : ['en']).map((one, index) => [one, index === 0 ? name.trim() : '']),
-    );
-    if (draft.edit([addTo(draft.definition, 'words', free, value)], `Added the word “${free}”`)) name = '';
+    const value = Object.fromEntries((languages.length > 0 ? languages : ['en']).map((one, index) => [one, index === 0 ? wanted : '']));
+    return draft.edit([addTo(draft.definition, 'words', name, value)], `Added the word “${name}”`);
   }
   /** A parameter of the app that holds the language, with its choices list. */
   function begin() {
@@ -50,16 +47,15 @@
       'Added languages',
     );
   }
-  function addLanguage(event: SubmitEvent) {
-    event.preventDefault();
-    if (language?.of === undefined || !/^[a-z]{2,3}(-[A-Za-z0-9]+)*$/.test(tag)) return;
+  const isTag = (text: string) => /^[a-z]{2,3}(-[A-Za-z0-9]+)*$/.test(text);
+  function addLanguage(tag: string) {
+    if (language?.of === undefined) return false;
     const names = new Intl.DisplayNames([tag], { type: 'language' });
-    if (draft.set(toPointer(['choices', language.of, tag]), names.of(tag) ?? tag, `Added the language “${tag}”`)) tag = '';
+    return draft.set(toPointer(['choices', language.of, tag]), names.of(tag) ?? tag, `Added the language “${tag}”`);
   }
 </script>
 
-<main>
-  <h1>Words and languages</h1>
+<ScreenPage title="Words and languages">
   {#if draft.definition?.language === undefined}
     <p>The app has one language. With several, each word below has a text in each, and the address holds the language.</p>
     {#if me.mayChange}<p><Button onclick={begin}>Add languages</Button></p>{/if}
@@ -119,29 +115,15 @@
   {/if}
   {#if me.mayChange}
     <div class="forms">
-      <form onsubmit={add}>
-        <input aria-label="A new word" placeholder="Greenhouse" bind:value={name} />
-        <Button type="submit" small disabled={name.trim() === ''}>Add a word</Button>
-      </form>
+      <AddForm label="A new word" placeholder="Greenhouse" button="Add a word" onadd={add} />
       {#if language?.of !== undefined}
-        <form onsubmit={addLanguage}>
-          <input aria-label="Tag of a new language" placeholder="fr" bind:value={tag} size="6" />
-          <Button type="submit" small disabled={!/^[a-z]{2,3}(-[A-Za-z0-9]+)*$/.test(tag)}>Add a language</Button>
-        </form>
+        <AddForm label="Tag of a new language" placeholder="fr" button="Add a language" accepts={isTag} onadd={addLanguage} />
       {/if}
     </div>
   {/if}
-</main>
+</ScreenPage>
 
 <style>
-  main {
-    padding: 1rem 1.2rem;
-    max-width: 76rem;
-    margin-inline: auto;
-  }
-  h1 {
-    font: 600 1.3rem var(--text);
-  }
   p {
     margin: 0.4rem 0 0.7rem;
   }
@@ -180,15 +162,5 @@
     display: flex;
     gap: 1.5rem;
     margin-block-start: 0.8rem;
-  }
-  form {
-    display: flex;
-    gap: 0.4rem;
-  }
-  form input {
-    border: 1px solid var(--edge);
-    border-radius: var(--round);
-    background: var(--sheet);
-    padding: 0.15rem 0.5rem;
   }
 </style>

@@ -8,6 +8,7 @@
     type ConditionRow,
     type ConditionTest,
   } from '@pallmist/app/editing';
+  import Group from '../controls/Group.svelte';
   import Button from '../controls/Button.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
   import { me } from '../service/me.svelte.ts';
@@ -85,8 +86,7 @@
   }
 </script>
 
-<fieldset>
-  <legend>{label} <code>when</code></legend>
+<Group {label} file="when">
   {#if rows && !written}
     {#each rows.rows as row, index (index)}
       <div class="row">
@@ -156,28 +156,9 @@
       {#if rows}<Button small look="quiet" onclick={() => (written = !written)}>{written ? 'As rows' : 'As an expression'}</Button>{/if}
     </div>
   {/if}
-</fieldset>
+</Group>
 
 <style>
-  fieldset {
-    border: 0;
-    border-inline-start: 2px solid var(--line);
-    margin: 0;
-    padding: 0 0 0 0.6rem;
-    display: grid;
-    gap: 0.35rem;
-    min-width: 0;
-  }
-  legend {
-    font-weight: 600;
-    font-size: 0.875rem;
-    padding: 0;
-  }
-  code {
-    color: var(--quiet);
-    font-size: 0.75rem;
-    font-weight: 400;
-  }
   .row {
     display: flex;
     flex-wrap: wrap;

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Problem } from '@pallmist/app/address';
+  import { Choosing } from '../controls/choosing.svelte.ts';
   import Labelled from '../controls/Labelled.svelte';
 
   interface Name {
@@ -22,7 +23,6 @@
   /** What is typed and not taken yet. */
   let typed: string | undefined = $state();
   let caret = $state(0);
-  let chosen = $state(0);
   let open = $state(false);
   let box: HTMLTextAreaElement | undefined = $state();
   const uid = $props.id();
@@ -49,13 +49,11 @@
     typed = undefined;
     open = false;
   }
+  const choosing = new Choosing(() => found, take);
   function keyed(event: KeyboardEvent) {
-    const step = { ArrowDown: 1, ArrowUp: -1 }[event.key];
-    const name = found[chosen];
-    if (step !== undefined && found.length > 0) {
-      event.preventDefault();
-      chosen = Math.max(0, Math.min(found.length - 1, chosen + step));
-    } else if ((event.key === 'Enter' || event.key === 'Tab') && name) {
+    if (choosing.keyed(event)) return;
+    const name = found[choosing.index];
+    if (event.key === 'Tab' && name) {
       event.preventDefault();
       take(name);
     } else if (event.key === 'Enter') {
@@ -82,13 +80,13 @@
       role="combobox"
       aria-expanded={found.length > 0}
       aria-controls="{uid}-names"
-      aria-activedescendant={found.length > 0 ? `${uid}-${chosen}` : undefined}
+      aria-activedescendant={found.length > 0 ? `${uid}-${choosing.index}` : undefined}
       aria-describedby={describedby}
       aria-invalid={invalid}
       oninput={({ currentTarget }) => {
         typed = currentTarget.value;
         caret = currentTarget.selectionStart;
-        chosen = 0;
+        choosing.index = 0;
         open = true;
       }}
       onblur={done}
@@ -99,7 +97,7 @@
         <li
           id="{uid}-{index}"
           role="option"
-          aria-selected={index === chosen}
+          aria-selected={index === choosing.index}
           onmousedown={(event) => {
             event.preventDefault();
             take(name);

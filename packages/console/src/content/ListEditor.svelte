@@ -2,6 +2,7 @@
   import type { PatchOperation, Problem } from '@pallmist/app/address';
   import { valueAt, type Component, type Property, type PropertyKind } from '@pallmist/app/editing';
   import type { Snippet } from 'svelte';
+  import Group from '../controls/Group.svelte';
   import Button from '../controls/Button.svelte';
   import { handleListKeys } from '../controls/list-keys.ts';
   import type { Draft } from '../draft/draft.svelte.ts';
@@ -78,9 +79,7 @@
   const single = $derived<Property>({ key: 'item', required: true, help: undefined, kind: item });
 </script>
 
-<fieldset>
-  <legend>{label} <code>{file}</code></legend>
-  {#each problems as problem (problem.code)}<p class="bad">{problem.message}</p>{/each}
+<Group {label} {file} {problems} {help}>
   <ol data-list>
     {#each items as value, index (index)}
       <li>
@@ -120,28 +119,10 @@
       </li>
     {/each}
   </ol>
-  {#if help}<p>{help}</p>{/if}
   {#if me.mayChange}<Button small onclick={add}>Add: {label.toLowerCase()}</Button>{/if}
-</fieldset>
+</Group>
 
 <style>
-  fieldset {
-    border: 0;
-    border-inline-start: 2px solid var(--line);
-    margin: 0;
-    padding: 0 0 0 0.6rem;
-    min-width: 0;
-  }
-  legend {
-    font-weight: 600;
-    font-size: 0.875rem;
-    padding: 0;
-  }
-  code {
-    color: var(--quiet);
-    font-size: 0.75rem;
-    font-weight: 400;
-  }
   ol {
     list-style: none;
     margin: 0.2rem 0;
@@ -177,13 +158,5 @@
     border-inline-start: 2px solid var(--leaf);
     padding: 0.3rem 0 0.4rem 0.6rem;
     margin-block: 0.2rem;
-  }
-  p {
-    margin: 0 0 0.2rem;
-    font-size: 0.8125rem;
-    color: var(--quiet);
-  }
-  .bad {
-    color: var(--bad);
   }
 </style>

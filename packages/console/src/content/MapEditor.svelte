@@ -1,6 +1,8 @@
 <script lang="ts">
   import { toPointer, type Problem } from '@pallmist/app/address';
   import { valueAt, type Component } from '@pallmist/app/editing';
+  import AddForm from '../controls/AddForm.svelte';
+  import Group from '../controls/Group.svelte';
   import Button from '../controls/Button.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
   import { me } from '../service/me.svelte.ts';
@@ -22,7 +24,6 @@
   }
   const { draft, page, frame, label, file, help, problems, pointer, row, component }: Props = $props();
   const entries = $derived(Object.entries((valueAt(draft.data, pointer) as Record<string, unknown> | undefined) ?? {}));
-  let name = $state('');
   const fields = $derived(
     file === 'set'
       ? Object.keys(draft.definition?.collections?.[collectionShownBy(draft.definition, page, component) ?? '']?.fields ?? {})
@@ -30,17 +31,11 @@
   );
   const below = (key: string) => pointer + toPointer([key]);
 
-  function add(event: SubmitEvent) {
-    event.preventDefault();
-    if (!/^[A-Za-z][\w-]*$/.test(name)) return;
-    draft.set(below(name), '', `Added “${name}” to “${label.toLowerCase()}”`);
-    name = '';
-  }
+  const isName = (name: string) => /^[A-Za-z][\w-]*$/.test(name);
+  const add = (name: string) => draft.set(below(name), '', `Added “${name}” to “${label.toLowerCase()}”`);
 </script>
 
-<fieldset>
-  <legend>{label} <code>{file}</code></legend>
-  {#each problems as problem (problem.code)}<p class="bad">{problem.message}</p>{/each}
+<Group {label} {file} {problems} {help}>
   {#each entries as [key, value] (key)}
     <div class="line">
       <ValueBox
@@ -61,38 +56,19 @@
       {/if}
     </div>
   {/each}
-  {#if help}<p>{help}</p>{/if}
   {#if me.mayChange}
-    <form onsubmit={add}>
-      <input aria-label="Name of what is added to {label.toLowerCase()}" list="map-{file}" bind:value={name} placeholder="name" />
-      <datalist id="map-{file}"
-        >{#each fields as field (field)}<option value={field}></option>{/each}</datalist
-      >
-      <Button type="submit" small disabled={!/^[A-Za-z][\w-]*$/.test(name)}>Add</Button>
-    </form>
+    <AddForm
+      label="Name of what is added to {label.toLowerCase()}"
+      placeholder="name"
+      button="Add"
+      offered={fields}
+      accepts={isName}
+      onadd={add}
+    />
   {/if}
-</fieldset>
+</Group>
 
 <style>
-  fieldset {
-    border: 0;
-    border-inline-start: 2px solid var(--line);
-    margin: 0;
-    padding: 0 0 0 0.6rem;
-    display: grid;
-    gap: 0.4rem;
-    min-width: 0;
-  }
-  legend {
-    font-weight: 600;
-    font-size: 0.875rem;
-    padding: 0;
-  }
-  code {
-    color: var(--quiet);
-    font-size: 0.75rem;
-    font-weight: 400;
-  }
   .line {
     display: flex;
     gap: 0.3rem;
@@ -100,25 +76,5 @@
   }
   .line > :global(.field) {
     flex: 1;
-  }
-  form {
-    display: flex;
-    gap: 0.3rem;
-  }
-  input {
-    flex: 1;
-    min-width: 0;
-    border: 1px solid var(--edge);
-    border-radius: var(--round);
-    background: var(--sheet);
-    padding: 0.1rem 0.4rem;
-  }
-  p {
-    margin: 0;
-    font-size: 0.8125rem;
-    color: var(--quiet);
-  }
-  .bad {
-    color: var(--bad);
   }
 </style>

@@ -2,6 +2,7 @@
   import { fromPointer } from '@pallmist/app/address';
   import { bindPanes, kindOf, valueAt, type Component, type LinkDefinition, type Property, type PropertyKind } from '@pallmist/app/editing';
   import type { Snippet } from 'svelte';
+  import Group from '../controls/Group.svelte';
   import Button from '../controls/Button.svelte';
   import CheckBox from '../controls/CheckBox.svelte';
   import ChoiceBox from '../controls/ChoiceBox.svelte';
@@ -174,8 +175,7 @@
 {:else if kind.is === 'map'}
   <MapEditor {draft} {page} {frame} {label} file={property.key} {help} {problems} {pointer} row={inRow} {component} />
 {:else if kind.is === 'group'}
-  <fieldset>
-    <legend>{label} <code>{property.key}</code></legend>
+  <Group {label} file={property.key}>
     {#if value === undefined && !property.required && kind.properties.some((inner) => inner.required)}
       {#if me.mayChange}
         <Button
@@ -197,7 +197,7 @@
           >Take it out</Button
         >{/if}
     {/if}
-  </fieldset>
+  </Group>
 {:else if kind.is === 'data'}
   <DataBox {label} file={property.key} {help} {problems} {value} onset={set} />
 {:else}
@@ -215,32 +215,6 @@
 {/if}
 
 <style>
-  fieldset {
-    border: 0;
-    border-inline-start: 2px solid var(--line);
-    margin: 0;
-    padding: 0 0 0 0.6rem;
-    display: grid;
-    gap: 0.5rem;
-    min-width: 0;
-    justify-items: start;
-  }
-  fieldset > :global(*) {
-    width: 100%;
-  }
-  fieldset > :global(button) {
-    width: auto;
-  }
-  legend {
-    font-weight: 600;
-    font-size: 0.875rem;
-    padding: 0;
-  }
-  code {
-    color: var(--quiet);
-    font-size: 0.75rem;
-    font-weight: 400;
-  }
   p {
     margin: 0;
     font-size: 0.8125rem;

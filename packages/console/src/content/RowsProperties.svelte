@@ -1,10 +1,11 @@
 <script lang="ts">
   import { toPointer } from '@pallmist/app/address';
-  import { describePlace, usesOfRows } from '@pallmist/app/editing';
+  import { usesOfRows } from '@pallmist/app/editing';
+  import Group from '../controls/Group.svelte';
   import Button from '../controls/Button.svelte';
   import ChoiceBox from '../controls/ChoiceBox.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
-  import { placeLink } from '../problems/place-link.ts';
+  import PlaceList from '../problems/PlaceList.svelte';
   import { me } from '../service/me.svelte.ts';
   import { place } from '../service/place.svelte.ts';
   import type { PageInFrame } from '../try/page-in-frame.svelte.ts';
@@ -56,8 +57,7 @@
       disabled={!me.mayChange}
       onset={(value) => value !== undefined && set('from', value)}
     />
-    <fieldset>
-      <legend>Only records of which <code>where</code></legend>
+    <Group label="Only records of which" file="where">
       {#each read.where ?? [] as where, index (index)}
         {@const test = testOf(where)}
         <div class="where">
@@ -116,7 +116,7 @@
         </div>
       {/each}
       {#if me.mayChange}<Button small onclick={add}>Add a condition</Button>{/if}
-    </fieldset>
+    </Group>
     <ValueBox
       {draft}
       {page}
@@ -166,12 +166,7 @@
     />
   </div>
   <h3>Used</h3>
-  <ul>
-    {#each uses as use (use.pointer)}
-      {@const link = placeLink(draft.app, definition, use.pointer)}
-      <li><a href={link.href} onclick={link.follow}>{describePlace(definition, use.pointer).words}</a></li>
-    {:else}<li>Nothing shows these rows yet.</li>{/each}
-  </ul>
+  <PlaceList {draft} places={uses} none="Nothing shows these rows yet." />
   {#if me.mayChange}
     <p>
       <Button
@@ -199,26 +194,6 @@
     display: grid;
     gap: 0.7rem;
   }
-  fieldset {
-    border: 0;
-    border-inline-start: 2px solid var(--line);
-    margin: 0;
-    padding: 0 0 0 0.6rem;
-    display: grid;
-    gap: 0.5rem;
-    min-width: 0;
-    justify-items: start;
-  }
-  legend {
-    font-weight: 600;
-    font-size: 0.875rem;
-    padding: 0;
-  }
-  code {
-    color: var(--quiet);
-    font-size: 0.75rem;
-    font-weight: 400;
-  }
   .where {
     width: 100%;
     display: grid;
@@ -228,10 +203,5 @@
     padding-block-end: 0.5rem;
     align-items: end;
     justify-items: stretch;
-  }
-  ul {
-    margin: 0;
-    padding-inline-start: 1.1rem;
-    font-size: 0.875rem;
   }
 </style>

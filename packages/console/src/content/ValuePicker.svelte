@@ -7,6 +7,8 @@
     type ValueSource,
     type WantedType,
   } from '@pallmist/app/editing';
+  import { Choosing } from '../controls/choosing.svelte.ts';
+  import FindBox from '../controls/FindBox.svelte';
   import Button from '../controls/Button.svelte';
   import Modal from '../controls/Modal.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
@@ -39,7 +41,6 @@
   };
   let search = $state('');
   let source: ValueSource | undefined = $state();
-  let chosen = $state(0);
   const all = $derived(draft.definition ? availableValues(draft.definition, place, wanted) : []);
   const present = $derived([...new Set(all.map((value) => value.source))]);
   const found = $derived.by(() => {
@@ -58,32 +59,14 @@
       : [],
   );
 
-  function keyed(event: KeyboardEvent) {
-    const step = { ArrowDown: 1, ArrowUp: -1 }[event.key];
-    if (step !== undefined) {
-      event.preventDefault();
-      chosen = Math.max(0, Math.min(fitting.length - 1, chosen + step));
-    } else if (event.key === 'Enter') {
-      event.preventDefault();
-      const value = fitting[chosen];
-      if (value) onpick(value);
-    }
-  }
+  const choosing = new Choosing(
+    () => fitting,
+    (value) => onpick(value),
+  );
 </script>
 
 <Modal {title} wide {onclose}>
-  <input
-    type="search"
-    aria-label="Find a value"
-    placeholder="Find: name, page, person"
-    role="combobox"
-    aria-expanded="true"
-    aria-controls="values"
-    aria-activedescendant={fitting.length > 0 ? `value-${chosen}` : undefined}
-    bind:value={search}
-    oninput={() => (chosen = 0)}
-    onkeydown={keyed}
-  />
+  <FindBox label="Find a value" placeholder="Find: name, page, person" list="values" {choosing} bind:text={search} />
   <div class="columns">
     <div class="sources" role="group" aria-label="Sources">
       <Button small look="quiet" aria-pressed={source === undefined} onclick={() => (source = undefined)}>All</Button>
@@ -95,7 +78,7 @@
       <ul id="values" role="listbox" aria-label="Values that fit">
         {#each fitting as value, index (value.expression)}
           <!-- svelte-ignore a11y_click_events_have_key_events -- the box above has the focus and handles the keys -->
-          <li id="value-{index}" role="option" aria-selected={index === chosen} onclick={() => onpick(value)}>
+          <li id="values-{index}" role="option" aria-selected={index === choosing.index} onclick={() => onpick(value)}>
             <span class="label">{value.label}</span>
             <code>{value.expression}</code>
             <span class="type">{value.type}{value.optional ? ', may be absent' : ''}</span>
@@ -137,14 +120,6 @@
 </Modal>
 
 <style>
-  input {
-    width: 100%;
-    border: 1px solid var(--edge);
-    border-radius: var(--round);
-    background: var(--paper);
-    padding: 0.35rem 0.6rem;
-    margin-block-end: 0.6rem;
-  }
   .columns {
     display: grid;
     grid-template-columns: 9rem minmax(0, 1fr);

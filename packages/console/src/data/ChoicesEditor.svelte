@@ -1,6 +1,7 @@
 <script lang="ts">
   import { toPointer } from '@pallmist/app/address';
   import { describePlace, freeName, renameChoice, slugOf, usesOfChoices } from '@pallmist/app/editing';
+  import AddForm from '../controls/AddForm.svelte';
   import Button from '../controls/Button.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
   import { me } from '../service/me.svelte.ts';
@@ -9,21 +10,19 @@
   const at = $derived(toPointer(['choices', list]));
   const values = $derived(Object.entries(draft.definition?.choices?.[list] ?? {}));
   const uses = $derived(draft.definition ? usesOfChoices(draft.definition, list) : []);
-  let label = $state('');
   let refused: string | undefined = $state();
 
   const labelOf = (choice: (typeof values)[number][1]) => (typeof choice === 'string' ? choice : choice.label);
   const formerOf = (choice: (typeof values)[number][1]) => (typeof choice === 'string' ? [] : (choice.formerValues ?? []));
   const below = (value: string) => at + toPointer([value]);
 
-  function add(event: SubmitEvent) {
-    event.preventDefault();
+  function add(label: string) {
     const value = freeName(
       slugOf(label),
       values.map(([name]) => name),
       '-',
     );
-    if (label.trim() !== '' && draft.set(below(value), label.trim(), `Added “${label.trim()}” to “${list}”`)) label = '';
+    return draft.set(below(value), label, `Added “${label}” to “${list}”`);
   }
   function rename(from: string, to: string) {
     refused = undefined;
@@ -70,10 +69,7 @@
   {#if refused}<p class="bad" role="alert">{refused}</p>{/if}
   {#each draft.problemsAt(at) as problem (problem.code + (problem.pointer ?? ''))}<p class="bad">{problem.message}</p>{/each}
   {#if me.mayChange}
-    <form onsubmit={add}>
-      <input aria-label="Label of a new choice" placeholder="label" bind:value={label} />
-      <Button type="submit" small disabled={label.trim() === ''}>Add</Button>
-    </form>
+    <AddForm label="Label of a new choice" placeholder="label" button="Add" onadd={add} />
     <p>
       {uses.length === 0
         ? 'Nothing uses it.'
@@ -126,14 +122,6 @@
   .code {
     font-family: var(--code);
     font-size: 0.8125rem;
-  }
-  form {
-    display: flex;
-    gap: 0.3rem;
-    margin-block: 0.3rem;
-  }
-  form input {
-    flex: 1;
   }
   p {
     margin: 0.2rem 0;

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { addChoices, addCollection, pagesForCollection } from '@pallmist/app/editing';
+  import AddForm from '../controls/AddForm.svelte';
   import Button from '../controls/Button.svelte';
   import EmptyState from '../controls/EmptyState.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
@@ -20,21 +21,21 @@
   const part = $derived(place.text('part') ?? 'records');
   const list = $derived(place.text('field') !== undefined && place.text('collection') === undefined ? place.text('field') : undefined);
   let adding: 'collection' | 'list' | undefined = $state();
-  let title = $state('');
 
-  function add(event: SubmitEvent) {
-    event.preventDefault();
+  function add(title: string) {
     const { definition } = draft;
-    if (!definition || title.trim() === '') return;
+    if (!definition) return false;
+    let taken: boolean;
     if (adding === 'collection') {
       const made = addCollection(definition, title);
-      if (draft.edit(made.patch, `Added the collection “${made.name}”`)) place.change({ collection: made.name, part: 'fields' });
+      taken = draft.edit(made.patch, `Added the collection “${made.name}”`);
+      if (taken) place.change({ collection: made.name, part: 'fields' });
     } else {
       const made = addChoices(definition, title, { first: 'First', second: 'Second' });
-      draft.edit(made.patch, `Added the choices list “${made.name}”`);
+      taken = draft.edit(made.patch, `Added the choices list “${made.name}”`);
     }
-    adding = undefined;
-    title = '';
+    if (taken) adding = undefined;
+    return taken;
   }
   async function makePages() {
     if (!draft.definition || collection === undefined) return;
@@ -43,7 +44,6 @@
     const made = pagesForCollection(draft.definition, collection, { sample });
     if (draft.edit(made.patch, `Made pages for “${collection}”`)) place.open('pages', { app: draft.app, page: made.list });
   }
-  const focused = (node: HTMLInputElement) => node.focus();
 </script>
 
 <div class="bench">
@@ -55,15 +55,13 @@
         >{/if}
     </div>
     {#if adding !== undefined}
-      <form onsubmit={add}>
-        <input
-          aria-label={adding === 'collection' ? 'What its records are called' : 'What the choices list is called'}
-          placeholder={adding === 'collection' ? 'Tools' : 'Status'}
-          bind:value={title}
-          use:focused
-        />
-        <Button type="submit" small look="main" disabled={title.trim() === ''}>Add</Button>
-      </form>
+      <AddForm
+        label={adding === 'collection' ? 'What its records are called' : 'What the choices list is called'}
+        placeholder={adding === 'collection' ? 'Tools' : 'Status'}
+        button="Add"
+        focus
+        onadd={add}
+      />
     {/if}
     <ul>
       {#each collections as name (name)}
@@ -143,19 +141,6 @@
   a[aria-current] {
     background: var(--leaf-soft);
     border-color: var(--leaf);
-  }
-  form {
-    display: flex;
-    gap: 0.3rem;
-    margin-block-end: 0.4rem;
-  }
-  input {
-    flex: 1;
-    min-width: 0;
-    border: 1px solid var(--edge);
-    border-radius: var(--round);
-    background: var(--sheet);
-    padding: 0.15rem 0.4rem;
   }
   p {
     margin: 0;

@@ -10,6 +10,8 @@
     usesOfField,
     type FieldDefinition,
   } from '@pallmist/app/editing';
+  import ListBox from '../controls/ListBox.svelte';
+  import AddForm from '../controls/AddForm.svelte';
   import Button from '../controls/Button.svelte';
   import CheckBox from '../controls/CheckBox.svelte';
   import ChoiceBox from '../controls/ChoiceBox.svelte';
@@ -30,20 +32,18 @@
   const types = ['text', 'integer', 'number', 'boolean', 'date', 'choice', 'record', 'file'] as const;
   const uses = $derived(definition ? usesOfCollection(definition, collection) : []);
   let open: string | undefined = $state();
-  let label = $state('');
   let refused: string | undefined = $state();
   let removing: { what: string; pointer: string; uses: string[] } | undefined = $state();
 
   const below = (field: string) => at + toPointer(['fields', field]);
   const validName = (name: string) => /^[A-Za-z][A-Za-z0-9_-]{0,59}$/.test(name);
 
-  function add(event: SubmitEvent) {
-    event.preventDefault();
-    if (!definition || label.trim() === '') return;
-    const made = addField(definition, collection, label.trim(), { type: 'text' });
-    if (!draft.edit(made.patch, `Added the field “${made.name}”`)) return;
-    label = '';
-    open = made.name;
+  function add(label: string) {
+    if (!definition) return false;
+    const made = addField(definition, collection, label, { type: 'text' });
+    const taken = draft.edit(made.patch, `Added the field “${made.name}”`);
+    if (taken) open = made.name;
+    return taken;
   }
   function rename(from: string, to: string) {
     refused = undefined;
@@ -211,23 +211,16 @@
               />
             {/if}
             {#if field.type === 'file'}
-              <TextBox
+              <ListBox
                 label="Media types"
                 file="accept"
                 code
-                when="done"
                 placeholder="any"
-                value={(field.accept ?? []).join(', ')}
+                value={field.accept}
                 help="Separated by commas: image/png, image/*"
                 problems={draft.problemsAt(`${below(name)}/accept`)}
                 disabled={!me.mayChange}
-                onset={(text) => {
-                  const types = text
-                    .split(',')
-                    .map((one) => one.trim())
-                    .filter(Boolean);
-                  draft.set(`${below(name)}/accept`, types.length > 0 ? types : undefined, `Changed which files “${name}” takes`);
-                }}
+                onset={(types) => draft.set(`${below(name)}/accept`, types, `Changed which files “${name}” takes`)}
               />
               <TextBox
                 label="Largest file, in kilobytes"
@@ -276,10 +269,7 @@
     {/each}
   </ul>
   {#if me.mayChange}
-    <form onsubmit={add}>
-      <input aria-label="Label of a new field" placeholder="Label of a new field" bind:value={label} />
-      <Button type="submit" small disabled={label.trim() === ''}>Add a field</Button>
-    </form>
+    <AddForm label="Label of a new field" placeholder="Label of a new field" button="Add a field" onadd={add} />
   {/if}
   {#if draft.problemsAt(at).length > 0}
     <ProblemList
@@ -373,20 +363,6 @@
     gap: 0.6rem 1rem;
     padding: 0.4rem 0.4rem 0.9rem;
     align-items: start;
-  }
-  form {
-    display: flex;
-    gap: 0.4rem;
-    margin-block: 0.6rem;
-    max-width: 26rem;
-  }
-  input {
-    flex: 1;
-    min-width: 0;
-    border: 1px solid var(--edge);
-    border-radius: var(--round);
-    background: var(--sheet);
-    padding: 0.2rem 0.5rem;
   }
   p {
     margin: 0.3rem 0;

@@ -1,6 +1,8 @@
 <script lang="ts">
   import { toPointer, type ParameterDeclaration, type Values, writeAddress } from '@pallmist/app/address';
   import { addParameter, pageTitle, type LinkDefinition, type WantedType } from '@pallmist/app/editing';
+  import AddForm from '../controls/AddForm.svelte';
+  import Group from '../controls/Group.svelte';
   import Button from '../controls/Button.svelte';
   import ChoiceBox from '../controls/ChoiceBox.svelte';
   import ValueBox from '../content/ValueBox.svelte';
@@ -34,7 +36,6 @@
   /** What is filled in and the destination does not know. */
   const strays = $derived(Object.keys(values).filter((name) => !parameters.some((one) => one.name === name)));
   const own = $derived(draft.problemsAt(pointer).filter(({ pointer: at }) => at === pointer));
-  let declaring = $state('');
 
   const wantedOf = ({ type }: ParameterDeclaration): WantedType =>
     type === 'integer'
@@ -53,11 +54,10 @@
     const at = pointer + toPointer(['values', name]);
     draft.set(at, value === '' ? undefined : value, `Changed what the link sends as “${name}”`);
   }
-  function declare(event: SubmitEvent) {
-    event.preventDefault();
-    if (!definition || link === undefined || declaring.trim() === '') return;
-    const made = addParameter(definition, link.page, declaring, { type: 'text', blank: 'absent' });
-    if (draft.edit(made.patch, `Declared “${made.name}” on “${link.page}”`)) declaring = '';
+  function declare(wanted: string) {
+    if (!definition || link === undefined) return false;
+    const made = addParameter(definition, link.page, wanted, { type: 'text', blank: 'absent' });
+    return draft.edit(made.patch, `Declared “${made.name}” on “${link.page}”`);
   }
   function choose(name: string | undefined) {
     if (name === undefined) return;
@@ -81,9 +81,7 @@
   const inDraft = $derived(result?.replace(draft.compiled?.mount ?? '', `/~/draft/${draft.app}`));
 </script>
 
-<fieldset>
-  <legend>{label} <code>link</code></legend>
-  {#if help}<p class="quiet">{help}</p>{/if}
+<Group {label} file="link" tone="query" {help}>
   <ChoiceBox
     label="Destination"
     value={link?.page}
@@ -158,10 +156,12 @@
         options={[{ value: 'new', label: 'a new window' }]}
         onset={(window) => draft.set(`${pointer}/window`, window, 'Changed where the link opens')}
       />
-      <form onsubmit={declare}>
-        <input aria-label="Name of a new parameter of the destination" placeholder="parameter" bind:value={declaring} />
-        <Button type="submit" small disabled={declaring.trim() === ''}>Declare it on “{link.page}”</Button>
-      </form>
+      <AddForm
+        label="Name of a new parameter of the destination"
+        placeholder="parameter"
+        button="Declare it on “{link.page}”"
+        onadd={declare}
+      />
     </details>
   {/if}
   {#if result !== undefined}
@@ -170,29 +170,12 @@
     </p>
   {:else if link && target}<p class="quiet">An address results once every required value is given and the page shows a row.</p>{/if}
   {#if onremove && me.mayChange}<div><Button small look="quiet" onclick={onremove}>Take the link out</Button></div>{/if}
-</fieldset>
+</Group>
 
 <style>
-  fieldset {
-    border: 0;
-    border-inline-start: 2px solid var(--query);
-    margin: 0;
-    padding: 0 0 0 0.6rem;
-    display: grid;
-    gap: 0.45rem;
-    min-width: 0;
-  }
-  legend {
-    font-weight: 600;
-    font-size: 0.875rem;
-    padding: 0;
-  }
   code {
     font-size: 0.75rem;
     font-weight: 400;
-  }
-  legend code {
-    color: var(--quiet);
   }
   p {
     margin: 0;
@@ -212,18 +195,5 @@
   details {
     display: grid;
     gap: 0.4rem;
-  }
-  form {
-    display: flex;
-    gap: 0.3rem;
-    margin-block-start: 0.4rem;
-  }
-  input {
-    flex: 1;
-    min-width: 0;
-    border: 1px solid var(--edge);
-    border-radius: var(--round);
-    background: var(--sheet);
-    padding: 0.1rem 0.4rem;
   }
 </style>

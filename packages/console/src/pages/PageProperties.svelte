@@ -1,6 +1,7 @@
 <script lang="ts">
   import { toPointer } from '@pallmist/app/address';
-  import { copyPage, describePlace, pageTitle, renamePage, retitlePage, usesOfPage } from '@pallmist/app/editing';
+  import { copyPage, pageTitle, renamePage, retitlePage, usesOfPage } from '@pallmist/app/editing';
+  import ListBox from '../controls/ListBox.svelte';
   import Button from '../controls/Button.svelte';
   import ChoiceBox from '../controls/ChoiceBox.svelte';
   import CheckBox from '../controls/CheckBox.svelte';
@@ -8,6 +9,7 @@
   import TextBox from '../controls/TextBox.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
   import { placeLink } from '../problems/place-link.ts';
+  import PlaceList from '../problems/PlaceList.svelte';
   import { me } from '../service/me.svelte.ts';
   import { place } from '../service/place.svelte.ts';
   import DataBox from '../controls/DataBox.svelte';
@@ -156,30 +158,17 @@
         draft.set(`${at}/formerAddresses`, list.length > 0 ? list : undefined, 'Changed the former addresses');
       }}
     />
-    <TextBox
+    <ListBox
       label="Former names"
       file="formerNames"
-      when="done"
       code
-      value={(declared.formerNames ?? []).join(', ')}
-      onset={(text) => {
-        const list = text
-          .split(',')
-          .map((name) => name.trim())
-          .filter(Boolean);
-        draft.set(`${at}/formerNames`, list.length > 0 ? list : undefined, 'Changed the former names');
-      }}
+      value={declared.formerNames}
+      onset={(names) => draft.set(`${at}/formerNames`, names, 'Changed the former names')}
     />
   </details>
 
   <h3>Led to by</h3>
-  {#if uses.length === 0}<p class="quiet">Nothing in the app leads to this page.</p>{/if}
-  <ul>
-    {#each uses as use (use.pointer)}
-      {@const link = placeLink(draft.app, definition, use.pointer)}
-      <li><a href={link.href} onclick={link.follow}>{describePlace(definition, use.pointer).words}</a></li>
-    {/each}
-  </ul>
+  <PlaceList {draft} places={uses} none="Nothing in the app leads to this page." />
   {#if draft.problemsAt(at).length > 0}
     <h3>Problems</h3>
     <ProblemList
@@ -216,16 +205,6 @@
   .fields {
     display: grid;
     gap: 0.6rem;
-  }
-  ul {
-    margin: 0;
-    padding-inline-start: 1.1rem;
-    font-size: 0.875rem;
-  }
-  .quiet {
-    margin: 0;
-    color: var(--quiet);
-    font-size: 0.875rem;
   }
   .actions {
     display: flex;

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { addPage, pageTitle, type PageDefinition } from '@pallmist/app/editing';
   import { toPointer } from '@pallmist/app/address';
+  import AddForm from '../controls/AddForm.svelte';
   import Button from '../controls/Button.svelte';
   import { handleListKeys } from '../controls/list-keys.ts';
   import type { Draft } from '../draft/draft.svelte.ts';
@@ -10,7 +11,6 @@
 
   const { draft, current }: { draft: Draft; current: string | undefined } = $props();
   let adding = $state(false);
-  let title = $state('');
   let removed: string | undefined = $state();
 
   const groups = $derived.by(() => {
@@ -24,14 +24,15 @@
     return found;
   });
 
-  function add(event: SubmitEvent) {
-    event.preventDefault();
-    if (draft.definition === undefined || title.trim() === '') return;
-    const { patch, name } = addPage(draft.definition, title.trim(), draft.definition.pages[current ?? '']?.group);
-    if (!draft.edit(patch, `Added the page “${title.trim()}”`)) return;
-    adding = false;
-    title = '';
-    place.change({ page: name });
+  function add(title: string) {
+    if (draft.definition === undefined) return false;
+    const { patch, name } = addPage(draft.definition, title, draft.definition.pages[current ?? '']?.group);
+    const taken = draft.edit(patch, `Added the page “${title}”`);
+    if (taken) {
+      adding = false;
+      place.change({ page: name });
+    }
+    return taken;
   }
 
   function move(name: string, step: -1 | 1) {
@@ -44,7 +45,6 @@
   }
 
   const problemsOf = (name: string) => draft.problemsAt(toPointer(['pages', name]));
-  const focused = (node: HTMLInputElement) => node.focus();
 </script>
 
 <nav aria-label="Pages">
@@ -53,10 +53,7 @@
     {#if me.mayChange}<Button small look="quiet" aria-expanded={adding} onclick={() => (adding = !adding)}>Add a page</Button>{/if}
   </div>
   {#if adding}
-    <form onsubmit={add}>
-      <input aria-label="Title of the new page" placeholder="Title of the page" bind:value={title} use:focused maxlength="200" />
-      <Button type="submit" small look="main" disabled={title.trim() === ''}>Add</Button>
-    </form>
+    <div class="add"><AddForm label="Title of the new page" placeholder="Title of the page" button="Add" focus onadd={add} /></div>
   {/if}
   <div data-list>
     {#each groups as { group, pages } (group)}
@@ -109,18 +106,8 @@
     font: 600 0.8125rem var(--plain);
     padding: 0.35rem 0.6rem 0.1rem;
   }
-  form {
-    display: flex;
-    gap: 0.3rem;
+  .add {
     padding: 0 0.6rem 0.4rem;
-  }
-  input {
-    flex: 1;
-    min-width: 0;
-    border: 1px solid var(--edge);
-    border-radius: var(--round);
-    background: var(--sheet);
-    padding: 0.15rem 0.4rem;
   }
   ul {
     list-style: none;

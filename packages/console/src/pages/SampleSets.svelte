@@ -1,5 +1,6 @@
 <script lang="ts">
   import { toPointer, writePlainText } from '@pallmist/app/address';
+  import AddForm from '../controls/AddForm.svelte';
   import Button from '../controls/Button.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
   import { me } from '../service/me.svelte.ts';
@@ -10,18 +11,16 @@
   const sets = $derived(Object.entries(draft.definition?.pages[page]?.sampleSets ?? {}));
   const parameters = $derived(draft.compiled?.pages.get(page)?.parameters ?? []);
   const shown = $derived(place.text('sample'));
-  let name = $state('');
 
-  function add(wanted: string) {
-    const free = wanted.trim();
-    if (free === '' || sets.some(([present]) => present === free)) return;
+  function add(name: string) {
     const samples = Object.fromEntries(
       parameters.flatMap(({ name: parameter, declaration }) => (declaration.sample === undefined ? [] : [[parameter, declaration.sample]])),
     );
-    draft.set(toPointer(['pages', page, 'sampleSets', free]), free === 'nothing given' ? {} : samples, `Added the sample set “${free}”`);
-    name = '';
-    place.change({ sample: free });
+    const taken = draft.set(`${at}${toPointer([name])}`, name === 'nothing given' ? {} : samples, `Added the sample set “${name}”`);
+    if (taken) place.change({ sample: name });
+    return taken;
   }
+  const isFree = (name: string) => !sets.some(([present]) => present === name);
   function textOf(parameter: string, value: unknown): string {
     if (value === undefined) return '';
     if (typeof value === 'string') return value;
@@ -64,11 +63,7 @@
               /></label
             >
           {/each}
-          <Button
-            small
-            look="danger"
-            onclick={() =>
-              draft.set(`${at}/${set.replaceAll('~', '~0').replaceAll('/', '~1')}`, undefined, `Removed the sample set “${set}”`)}
+          <Button small look="danger" onclick={() => draft.set(`${at}${toPointer([set])}`, undefined, `Removed the sample set “${set}”`)}
             >Remove this set</Button
           >
         </details>
@@ -76,18 +71,7 @@
     {/each}
   </ul>
   {#if me.mayChange && parameters.length > 0}
-    <form
-      onsubmit={(event) => {
-        event.preventDefault();
-        add(name);
-      }}
-    >
-      <input aria-label="Name of the new sample set" list="sample-set-names" placeholder="typical" bind:value={name} />
-      <datalist id="sample-set-names"
-        >{#each common as one (one)}<option value={one}></option>{/each}</datalist
-      >
-      <Button type="submit" small disabled={name.trim() === ''}>Add a set</Button>
-    </form>
+    <AddForm label="Name of the new sample set" placeholder="typical" button="Add a set" offered={common} accepts={isFree} onadd={add} />
   {/if}
 </section>
 
@@ -125,9 +109,5 @@
     border-radius: var(--round);
     background: var(--sheet);
     padding: 0.1rem 0.4rem;
-  }
-  form {
-    display: flex;
-    gap: 0.4rem;
   }
 </style>

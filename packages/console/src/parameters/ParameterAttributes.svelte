@@ -1,6 +1,8 @@
 <script lang="ts">
   import { type ParameterDeclaration } from '@pallmist/app/address';
   import { attributesFor, changeParameterType, namesForType, parameterTypeNames, simpleTypeNames } from '@pallmist/app/editing';
+  import Checks from '../controls/Checks.svelte';
+  import ListBox from '../controls/ListBox.svelte';
   import CheckBox from '../controls/CheckBox.svelte';
   import ChoiceBox from '../controls/ChoiceBox.svelte';
   import DataBox from '../controls/DataBox.svelte';
@@ -28,6 +30,12 @@
   const lists = $derived(definition ? namesForType(definition, declaration.type) : []);
   const ofLabel: Record<string, string> = { choice: 'Choices list', record: 'Collection', sort: 'Collection', range: 'Range of' };
   const collection = $derived(definition?.collections?.[declaration.of ?? '']);
+  const counts = [
+    ['minLength', 'Shortest, in characters'],
+    ['maxLength', 'Longest, in characters'],
+    ['minItems', 'Fewest items'],
+    ['maxItems', 'Most items'],
+  ] as const;
 
   const problems = (attribute: string) => draft.problemsAt(`${at}/${attribute}`);
   function set(attribute: string, value: unknown) {
@@ -90,25 +98,14 @@
       />
     {/if}
     {#if has.has('fields') && collection}
-      <fieldset>
-        <legend>Fields to sort by <code>fields</code></legend>
-        {#each Object.entries(collection.fields) as [field, { label }] (field)}
-          {@const chosen = declaration.fields ?? Object.keys(collection.fields)}
-          <label
-            ><input
-              type="checkbox"
-              checked={chosen.includes(field)}
-              disabled={!me.mayChange}
-              onchange={({ currentTarget }) =>
-                set(
-                  'fields',
-                  Object.keys(collection.fields).filter((one) => (one === field ? currentTarget.checked : chosen.includes(one))),
-                )}
-            />
-            {label ?? field}</label
-          >
-        {/each}
-      </fieldset>
+      <Checks
+        label="Fields to sort by"
+        file="fields"
+        options={Object.entries(collection.fields).map(([field, { label }]) => ({ value: field, label: label ?? field }))}
+        chosen={declaration.fields ?? Object.keys(collection.fields)}
+        disabled={!me.mayChange}
+        onset={(fields) => set('fields', fields)}
+      />
     {/if}
     {#if has.has('items')}
       <ChoiceBox
@@ -213,36 +210,19 @@
           />
         {/each}
       {/if}
-      {#if has.has('maxLength')}
-        {#each ['minLength', 'maxLength'] as const as limit (limit)}
-          <TextBox
-            label={limit === 'minLength' ? 'Shortest, in characters' : 'Longest, in characters'}
-            file={limit}
-            type="number"
-            min={0}
-            when="done"
-            value={declaration[limit] === undefined ? '' : String(declaration[limit])}
-            problems={problems(limit)}
-            disabled={!me.mayChange}
-            onset={(text) => set(limit, number(text))}
-          />
-        {/each}
-      {/if}
-      {#if has.has('minItems')}
-        {#each ['minItems', 'maxItems'] as const as limit (limit)}
-          <TextBox
-            label={limit === 'minItems' ? 'Fewest items' : 'Most items'}
-            file={limit}
-            type="number"
-            min={0}
-            when="done"
-            value={declaration[limit] === undefined ? '' : String(declaration[limit])}
-            problems={problems(limit)}
-            disabled={!me.mayChange}
-            onset={(text) => set(limit, number(text))}
-          />
-        {/each}
-      {/if}
+      {#each counts.filter(([limit]) => has.has(limit)) as [limit, label] (limit)}
+        <TextBox
+          {label}
+          file={limit}
+          type="number"
+          min={0}
+          when="done"
+          value={declaration[limit] === undefined ? '' : String(declaration[limit])}
+          problems={problems(limit)}
+          disabled={!me.mayChange}
+          onset={(text) => set(limit, number(text))}
+        />
+      {/each}
     </div>
     {#if has.has('pattern')}
       <TextBox
@@ -304,24 +284,15 @@
       onset={(checked) => set('step', checked ? undefined : false)}
     />
     {#if others.length > 0}
-      <fieldset>
-        <legend>A change of it resets <code>resets</code></legend>
-        {#each others as other (other)}
-          <label
-            ><input
-              type="checkbox"
-              checked={declaration.resets?.includes(other) ?? false}
-              disabled={!me.mayChange}
-              onchange={({ currentTarget }) => {
-                const next = others.filter((one) => (one === other ? currentTarget.checked : (declaration.resets?.includes(one) ?? false)));
-                set('resets', next.length > 0 ? next : undefined);
-              }}
-            />
-            {other}</label
-          >
-        {/each}
-        <p class="quiet">{sentences.resets}</p>
-      </fieldset>
+      <Checks
+        label="A change of it resets"
+        file="resets"
+        help={sentences.resets}
+        options={others.map((other) => ({ value: other, label: other }))}
+        chosen={declaration.resets ?? []}
+        disabled={!me.mayChange}
+        onset={(names) => set('resets', names.length > 0 ? names : undefined)}
+      />
     {/if}
     {#if has.has('once')}
       <CheckBox
@@ -359,22 +330,15 @@
       disabled={!me.mayChange}
       onset={(checked) => set('share', checked ? false : undefined)}
     />
-    <TextBox
+    <ListBox
       label="Former names"
       file="formerNames"
       code
-      when="done"
-      value={(declaration.formerNames ?? []).join(', ')}
+      value={declaration.formerNames}
       help={sentences.formerNames}
       problems={problems('formerNames')}
       disabled={!me.mayChange}
-      onset={(text) => {
-        const names = text
-          .split(',')
-          .map((one) => one.trim())
-          .filter(Boolean);
-        set('formerNames', names.length > 0 ? names : undefined);
-      }}
+      onset={(names) => set('formerNames', names)}
     />
   </div>
 {/if}
@@ -393,24 +357,6 @@
     display: grid;
     grid-template-columns: 1fr 1fr;
     gap: 0.5rem;
-  }
-  fieldset {
-    border: 0;
-    margin: 0;
-    padding: 0;
-    font-size: 0.875rem;
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.15rem 0.9rem;
-  }
-  legend {
-    font-weight: 600;
-    padding: 0;
-  }
-  legend code {
-    color: var(--quiet);
-    font-size: 0.75rem;
-    font-weight: 400;
   }
   .quiet {
     margin: 0;

@@ -1,11 +1,11 @@
 <script lang="ts">
   import { namePattern, parseTemplate, toPointer, type ParameterDeclaration } from '@pallmist/app/address';
-  import { describePlace, removeParameter, renameParameter, usesOfParameter, type UseKind } from '@pallmist/app/editing';
+  import { removeParameter, renameParameter, usesOfParameter } from '@pallmist/app/editing';
   import Button from '../controls/Button.svelte';
   import CheckBox from '../controls/CheckBox.svelte';
   import TextBox from '../controls/TextBox.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
-  import { placeLink } from '../problems/place-link.ts';
+  import PlaceList from '../problems/PlaceList.svelte';
   import { me } from '../service/me.svelte.ts';
   import { place } from '../service/place.svelte.ts';
   import ParameterAttributes from './ParameterAttributes.svelte';
@@ -23,7 +23,6 @@
   let keepOld = $state(true);
   let refusedName: string | undefined = $state();
   const isNew = $derived(/^new\d*$/.test(name));
-  const hows: Record<UseKind, string> = { bound: 'bound', read: 'read', sent: 'sent', reset: 'reset', named: 'named' };
 
   function rename(to: string) {
     refusedName = undefined;
@@ -61,16 +60,7 @@
   <ParameterAttributes {draft} {at} {name} {declaration} {inPath} {others} />
 
   <h3>Used</h3>
-  {#if uses.length === 0}<p class="quiet">Nothing is bound to it, nothing reads it and nothing sends it yet.</p>{/if}
-  <ul>
-    {#each uses as use (use.how + use.pointer)}
-      {@const link = placeLink(draft.app, definition, use.pointer)}
-      <li>
-        <span class="quiet">{hows[use.how]}</span>
-        <a href={link.href} onclick={link.follow}>{describePlace(definition, use.pointer).words}</a>
-      </li>
-    {/each}
-  </ul>
+  <PlaceList {draft} places={uses} none="Nothing is bound to it, nothing reads it and nothing sends it yet." />
   {#if me.mayChange}<p class="actions"><Button small look="danger" onclick={remove}>Remove the parameter</Button></p>{/if}
 {/if}
 
@@ -88,16 +78,6 @@
   .fields {
     display: grid;
     gap: 0.6rem;
-  }
-  .quiet {
-    margin: 0;
-    color: var(--quiet);
-    font-size: 0.8125rem;
-  }
-  ul {
-    margin: 0;
-    padding-inline-start: 1.1rem;
-    font-size: 0.875rem;
   }
   .actions {
     margin-block: 1rem 0;

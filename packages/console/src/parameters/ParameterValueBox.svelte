@@ -20,12 +20,20 @@
   const { label, file, draft, declaration, value, none, help, problems, onset }: Props = $props();
 
   const type = $derived(declaration.type);
-  const choices = $derived(
-    Object.entries(draft.definition?.choices?.[declaration.of ?? ''] ?? {}).map(([name, choice]) => ({
+  /** The values to choose from, for types with few of them. */
+  const options = $derived.by(() => {
+    if (type === 'boolean')
+      return [
+        { value: 'true', label: 'yes' },
+        { value: 'false', label: 'no' },
+      ];
+    if (type === 'page') return Object.keys(draft.definition?.pages ?? {});
+    if (type !== 'choice') return undefined;
+    return Object.entries(draft.definition?.choices?.[declaration.of ?? ''] ?? {}).map(([name, choice]) => ({
       value: name,
       label: typeof choice === 'string' ? choice : choice.label,
-    })),
-  );
+    }));
+  });
   const shown = $derived(value === undefined ? '' : typeof value === 'object' ? JSON.stringify(value) : String(value as string));
   const listId = $derived(`records-${file}-${declaration.of ?? ''}`);
   let records: { key: string; title: string }[] = $state.raw([]);
@@ -62,44 +70,17 @@
   }
 </script>
 
-{#if type === 'choice'}
+{#if options !== undefined}
   <ChoiceBox
     {label}
     {file}
     {help}
     {problems}
     {none}
-    value={typeof value === 'string' ? value : undefined}
-    options={choices}
+    value={value === undefined ? undefined : String(value as string | boolean)}
+    {options}
     disabled={!me.mayChange}
-    {onset}
-  />
-{:else if type === 'boolean'}
-  <ChoiceBox
-    {label}
-    {file}
-    {help}
-    {problems}
-    {none}
-    value={value === undefined ? undefined : String(value as boolean)}
-    options={[
-      { value: 'true', label: 'yes' },
-      { value: 'false', label: 'no' },
-    ]}
-    disabled={!me.mayChange}
-    onset={(text) => onset(text === undefined ? undefined : text === 'true')}
-  />
-{:else if type === 'page'}
-  <ChoiceBox
-    {label}
-    {file}
-    {help}
-    {problems}
-    {none}
-    value={typeof value === 'string' ? value : undefined}
-    options={Object.keys(draft.definition?.pages ?? {})}
-    disabled={!me.mayChange}
-    {onset}
+    onset={(text) => onset(type === 'boolean' && text !== undefined ? text === 'true' : text)}
   />
 {:else}
   <TextBox

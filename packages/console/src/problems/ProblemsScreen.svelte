@@ -1,4 +1,5 @@
 <script lang="ts">
+  import ScreenPage from '../controls/ScreenPage.svelte';
   import EmptyState from '../controls/EmptyState.svelte';
   import ProblemList from '../controls/ProblemList.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
@@ -10,8 +11,7 @@
   const problems = $derived([...draft.checked.problems].sort((one, other) => order[one.severity] - order[other.severity]));
 </script>
 
-<main>
-  <h1>Problems</h1>
+<ScreenPage title="Problems">
   {#if problems.length === 0}
     <EmptyState title="No problems"
       ><p>The check finds nothing wrong. Errors would keep the app from being published; warnings would not.</p></EmptyState
@@ -28,18 +28,9 @@
       onfix={me.mayChange ? (patch, problem) => draft.edit(patch, `Fixed: ${problem.message}`) : undefined}
     />
   {/if}
-</main>
+</ScreenPage>
 
 <style>
-  main {
-    max-width: 58rem;
-    margin: 1rem auto;
-    padding: 0 1rem;
-  }
-  h1 {
-    font: 600 1.3rem var(--text);
-    margin-block-end: 0.4rem;
-  }
   p {
     margin: 0 0 0.6rem;
   }

@@ -1,5 +1,7 @@
 <script lang="ts">
   import { describeComponent, pageTitle, walkContent } from '@pallmist/app/editing';
+  import { Choosing } from '../controls/choosing.svelte.ts';
+  import FindBox from '../controls/FindBox.svelte';
   import Modal from '../controls/Modal.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
   import { place } from '../service/place.svelte.ts';
@@ -19,7 +21,6 @@
   }
   const mostShown = 40;
   let wanted = $state('');
-  let chosen = $state(0);
 
   const all = $derived.by((): Found[] => {
     const { app, definition } = draft;
@@ -64,40 +65,25 @@
     return [...found.filter(begins), ...found.filter((one) => !begins(one))].slice(0, mostShown);
   });
 
-  function run(found: Found | undefined) {
-    if (found === undefined) return;
+  function run(found: Found) {
     onclose();
     found.run();
   }
-  function keyed(event: KeyboardEvent) {
-    const step = { ArrowDown: 1, ArrowUp: -1 }[event.key];
-    if (step !== undefined) {
-      event.preventDefault();
-      chosen = Math.max(0, Math.min(fits.length - 1, chosen + step));
-    } else if (event.key === 'Enter') {
-      event.preventDefault();
-      run(fits[chosen]);
-    }
-  }
+  const choosing = new Choosing(() => fits, run);
 </script>
 
 <Modal title="Find" {onclose}>
-  <input
-    type="search"
-    aria-label="Find a page, a parameter, a component or a command"
+  <FindBox
+    label="Find a page, a parameter, a component or a command"
     placeholder="Page, parameter, component, command"
-    role="combobox"
-    aria-expanded="true"
-    aria-controls="found"
-    aria-activedescendant={fits.length > 0 ? `found-${chosen}` : undefined}
-    bind:value={wanted}
-    oninput={() => (chosen = 0)}
-    onkeydown={keyed}
+    list="found"
+    {choosing}
+    bind:text={wanted}
   />
   <ul id="found" role="listbox" aria-label="What was found">
     {#each fits as found, index (index)}
       <!-- svelte-ignore a11y_click_events_have_key_events -- the box above has the focus and handles the keys -->
-      <li id="found-{index}" role="option" aria-selected={index === chosen} onclick={() => run(found)}>
+      <li id="found-{index}" role="option" aria-selected={index === choosing.index} onclick={() => run(found)}>
         <span>{found.kind}</span>
         {found.words}
       </li>
@@ -107,16 +93,9 @@
 </Modal>
 
 <style>
-  input {
-    width: 100%;
-    border: 1px solid var(--edge);
-    border-radius: var(--round);
-    background: var(--paper);
-    padding: 0.4rem 0.6rem;
-  }
   ul {
     list-style: none;
-    margin: 0.6rem 0 0;
+    margin: 0;
     padding: 0;
   }
   li {

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import ScreenPage from '../controls/ScreenPage.svelte';
   import Button from '../controls/Button.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
   import { client, explain } from '../service/calls.ts';
@@ -22,8 +23,7 @@
   let asked = $state(load());
 </script>
 
-<main>
-  <h1>Log</h1>
+<ScreenPage title="Log">
   <p>Each change and each publishing, with who did it. <Button small look="quiet" onclick={() => (asked = load())}>Look again</Button></p>
   {#await asked}
     <p>Looking …</p>
@@ -48,17 +48,9 @@
   {:catch error}
     <p role="alert">{explain(error)}</p>
   {/await}
-</main>
+</ScreenPage>
 
 <style>
-  main {
-    max-width: 60rem;
-    margin: 1rem auto;
-    padding: 0 1rem;
-  }
-  h1 {
-    font: 600 1.3rem var(--text);
-  }
   p {
     margin: 0.3rem 0 0.8rem;
   }
