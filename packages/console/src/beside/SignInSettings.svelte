@@ -1,6 +1,7 @@
 <script lang="ts">
   import { reasons, freeAddress, freeName, type PageDefinition } from '@pallmist/app/editing';
   import { toPointer } from '@pallmist/app/address';
+  import ListBox from '../controls/ListBox.svelte';
   import Button from '../controls/Button.svelte';
   import CheckBox from '../controls/CheckBox.svelte';
   import ChoiceBox from '../controls/ChoiceBox.svelte';
@@ -81,19 +82,12 @@
           pointer="/signIn/newcomers/afterSignUp"
           optional
         />
-        <TextBox
+        <ListBox
           label="Roles of newcomers"
-          when="done"
-          value={(signIn.newcomers.roles ?? []).join(', ')}
+          value={signIn.newcomers.roles}
           placeholder="none"
           disabled={!me.mayChange}
-          onset={(text) => {
-            const roles = text
-              .split(',')
-              .map((role) => role.trim())
-              .filter(Boolean);
-            set('newcomers', roles.length > 0 ? { ...signIn.newcomers, roles } : {}, 'Changed the roles of newcomers');
-          }}
+          onset={(roles) => set('newcomers/roles', roles, 'Changed the roles of newcomers')}
         />
       {/if}
       <CheckBox
