@@ -1,6 +1,7 @@
 import { fromPointer } from '@pallmist/address/declare';
 import { kindOf } from '../components/kinds.ts';
 import type { AppDefinition, Component } from '../definition/app-schema.ts';
+import { partNames } from '../definition/part-names.ts';
 import { valueAt } from './patch-data.ts';
 
 /** A place of the app file, as people speak of it. */
@@ -69,15 +70,9 @@ const short = (text: string) => (text.length > 40 ? `${text.slice(0, 39)}…` : 
 const isComponent = (value: unknown): value is Component => typeof value === 'object' && value !== null && 'show' in value;
 
 const parts: Record<string, string> = {
+  ...partNames,
   pages: 'pages',
   parameters: 'the app’s parameter',
-  collections: 'collection',
-  choices: 'choices list',
-  gates: 'gate',
-  mails: 'mail',
-  words: 'word',
-  sites: 'site',
-  signIn: 'sign-in',
   navigation: 'navigation',
   look: 'look',
   mount: 'mount',

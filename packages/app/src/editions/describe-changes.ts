@@ -1,5 +1,6 @@
 import { toPointer, type ParameterDeclaration } from '@pallmist/address/declare';
 import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
+import { partNames } from '../definition/part-names.ts';
 import { pageTitle } from '../editing/describe-place.ts';
 
 /** One thing that differs between two states of an app, as visitors and builders would say it. */
@@ -167,7 +168,7 @@ function differences(was: ParameterDeclaration, is: ParameterDeclaration): strin
   return words;
 }
 
-const partNames = {
+const aboutOfPart = {
   collections: 'data',
   choices: 'data',
   gates: 'people',
@@ -176,24 +177,14 @@ const partNames = {
   words: 'app',
   sites: 'app',
 } as const;
-const singularNames: Record<string, string> = {
-  collections: 'collection',
-  choices: 'choices list',
-  gates: 'gate',
-  mails: 'mail',
-  words: 'word',
-  sites: 'site',
-  signIn: 'sign-in',
-};
-
 function partChanges(before: AppDefinition, after: AppDefinition): Change[] {
   const changes: Change[] = [];
-  for (const [part, about] of Object.entries(partNames) as [keyof typeof partNames, Change['about']][]) {
+  for (const [part, about] of Object.entries(aboutOfPart) as [keyof typeof aboutOfPart, Change['about']][]) {
     const [was, is] = [before[part] ?? {}, after[part] ?? {}] as [Record<string, unknown>, Record<string, unknown>];
     for (const name of new Set([...Object.keys(was), ...Object.keys(is)])) {
       if (JSON.stringify(was[name]) === JSON.stringify(is[name])) continue;
       const kind = was[name] === undefined ? 'new' : is[name] === undefined ? 'gone' : 'changed';
-      changes.push({ kind, about, words: `The ${singularNames[part] ?? part} “${name}” is ${kind}.`, pointer: toPointer([part, name]) });
+      changes.push({ kind, about, words: `The ${partNames[part]} “${name}” is ${kind}.`, pointer: toPointer([part, name]) });
     }
   }
   if (before.mount !== after.mount)

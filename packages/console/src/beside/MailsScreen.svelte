@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { AnswerOf } from '@pallmist/api';
   import { fromPointer, toPointer } from '@pallmist/app/address';
-  import { addTo, freeName, slugOf, usesOfMail, valueAt } from '@pallmist/app/editing';
+  import { addTo, freeName, slugOf, usesOfMail, valueAt, sampleAddress } from '@pallmist/app/editing';
   import Group from '../controls/Group.svelte';
   import AddForm from '../controls/AddForm.svelte';
   import Button from '../controls/Button.svelte';
@@ -12,7 +12,6 @@
   import { client, explain } from '../service/calls.ts';
   import { me } from '../service/me.svelte.ts';
   import { place } from '../service/place.svelte.ts';
-  import { sampleAddress } from '../try/samples.ts';
 
   const { draft }: { draft: Draft } = $props();
   const mails = $derived(Object.keys(draft.definition?.mails ?? {}));

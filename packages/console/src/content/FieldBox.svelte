@@ -1,10 +1,9 @@
 <script lang="ts">
   import type { Problem } from '@pallmist/app/address';
-  import type { Component } from '@pallmist/app/editing';
+  import { type Component, collectionShownBy } from '@pallmist/app/editing';
   import ChoiceBox from '../controls/ChoiceBox.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
   import { me } from '../service/me.svelte.ts';
-  import { collectionShownBy } from './collection-of.ts';
 
   interface Props {
     draft: Draft;

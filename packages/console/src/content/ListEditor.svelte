@@ -1,13 +1,12 @@
 <script lang="ts">
   import type { PatchOperation, Problem } from '@pallmist/app/address';
-  import { valueAt, type Component, type Property, type PropertyKind } from '@pallmist/app/editing';
+  import { valueAt, type Component, type Property, type PropertyKind, collectionShownBy } from '@pallmist/app/editing';
   import type { Snippet } from 'svelte';
   import Group from '../controls/Group.svelte';
   import Button from '../controls/Button.svelte';
   import { handleListKeys } from '../controls/list-keys.ts';
   import type { Draft } from '../draft/draft.svelte.ts';
   import { me } from '../service/me.svelte.ts';
-  import { collectionShownBy } from './collection-of.ts';
 
   interface Props {
     draft: Draft;

@@ -1,13 +1,12 @@
 <script lang="ts">
   import { toPointer, type Problem } from '@pallmist/app/address';
-  import { valueAt, type Component } from '@pallmist/app/editing';
+  import { valueAt, type Component, collectionShownBy } from '@pallmist/app/editing';
   import AddForm from '../controls/AddForm.svelte';
   import Group from '../controls/Group.svelte';
   import Button from '../controls/Button.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
   import { me } from '../service/me.svelte.ts';
   import type { PageInFrame } from '../try/page-in-frame.svelte.ts';
-  import { collectionShownBy } from './collection-of.ts';
   import ValueBox from './ValueBox.svelte';
 
   interface Props {

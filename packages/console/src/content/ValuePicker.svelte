@@ -6,14 +6,14 @@
     type ValuePlace,
     type ValueSource,
     type WantedType,
+    presentValue,
+    type PresentValues,
   } from '@pallmist/app/editing';
   import { Choosing } from '../controls/choosing.svelte.ts';
   import FindBox from '../controls/FindBox.svelte';
   import Button from '../controls/Button.svelte';
   import Modal from '../controls/Modal.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
-  import type { PresentValues } from '../try/page-in-frame.svelte.ts';
-  import { presentValue } from './present-value.ts';
 
   interface Props {
     draft: Draft;

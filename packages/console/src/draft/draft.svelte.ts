@@ -1,10 +1,9 @@
 import { ApiError, type DraftChange } from '@pallmist/api';
 import { ProblemError, type CompiledApp, type PatchOperation, type Problem } from '@pallmist/app/address';
-import { AppChecker, invertPatch, mayPublish, patchData, type AppDefinition, type CheckedApp } from '@pallmist/app/editing';
+import { AppChecker, invertPatch, mayPublish, patchData, type AppDefinition, type CheckedApp, setValue } from '@pallmist/app/editing';
 import { client, explain } from '../service/calls.ts';
 import { DraftEventStream, type DraftEvent } from './event-stream.ts';
 import { keepWaiting, takeWaiting, wordsOf, type PendingChange } from './pending.ts';
-import { setValue } from './set-value.ts';
 
 /** A change that can be taken back. */
 interface Step {

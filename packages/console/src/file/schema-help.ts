@@ -20,30 +20,35 @@ export function pathAt(text: string, position: number): { path: string[]; key: b
   const lines = before.split('\n');
   const current = lines.at(-1) ?? '';
   const path: string[] = [];
-  let indent = indentOf(current);
+  const item = dashOf(current);
+  // The keys of a list may begin in the column of the key that holds it, so a dash counts as half a step further in.
+  let indent = item === undefined ? columnOf(current) : item + 1;
   // In braces on this line: the keys before the innermost one that is open.
   const flow = flowPath(current);
   for (let index = lines.length - 2; index >= 0; index--) {
     const line = lines[index] ?? '';
     if (line.trim() === '' || line.trim().startsWith('#')) continue;
-    const here = indentOf(line);
-    if (here >= indent) continue;
+    const here = columnOf(line);
+    const dash = dashOf(line);
     const key = /^\s*(?:-\s+)*(["']?)([\w.-]+)\1\s*:/.exec(line)?.[2];
-    if (/^\s*-\s/.test(line) && here < indent && key !== undefined && line.indexOf(key) < indent) path.unshift('*');
-    else if (key !== undefined) {
-      path.unshift(key);
-      indent = here;
-    }
-    if (/^\s*-\s/.test(line)) indent = here;
+    // A line with a dash whose text begins in this column: the first key of the same item.
+    const sameItem = dash !== undefined && here === indent;
+    if (!sameItem && (here >= indent || (key === undefined && dash === undefined))) continue;
+    if (!sameItem && key !== undefined) path.unshift(key);
+    if (dash !== undefined) path.unshift('*');
+    indent = dash === undefined ? here : dash + 1;
   }
-  if (/^\s*-\s/.test(current)) path.push('*');
+  if (item !== undefined) path.push('*');
   const own = /^\s*(?:-\s+)?(["']?)([\w.-]+)\1\s*:\s/.exec(current)?.[2];
   if (own !== undefined) path.push(own);
   path.push(...flow);
   return { path, key: own === undefined || flow.length > 0 };
 }
 
-const indentOf = (line: string) => /^[\s-]*/.exec(line)?.[0].replace(/-\s*$/, '- ').length ?? 0;
+/** The column of a line’s text, after the dashes of lists. */
+const columnOf = (line: string) => /^\s*(?:-\s+)*/.exec(line)?.[0].length ?? 0;
+/** The column of the dash of a list item. */
+const dashOf = (line: string) => /^(\s*)-(?:\s|$)/.exec(line)?.[1]?.length;
 
 function flowPath(line: string): string[] {
   const stack: string[][] = [];

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { toPointer, type ParameterDeclaration, type Values, writeAddress } from '@pallmist/app/address';
-  import { addParameter, pageTitle, type LinkDefinition, type WantedType } from '@pallmist/app/editing';
+  import { addParameter, pageTitle, type LinkDefinition, type WantedType, rawValue } from '@pallmist/app/editing';
   import AddForm from '../controls/AddForm.svelte';
   import Group from '../controls/Group.svelte';
   import Button from '../controls/Button.svelte';
@@ -10,7 +10,6 @@
   import { me } from '../service/me.svelte.ts';
   import { place } from '../service/place.svelte.ts';
   import type { PageInFrame } from '../try/page-in-frame.svelte.ts';
-  import { rawValue } from './raw-value.ts';
 
   interface Props {
     draft: Draft;

@@ -1,6 +1,14 @@
 <script lang="ts">
   import type { AppSummary } from '@pallmist/api';
-  import { badCells, type CollectionDefinition, guessFields, proposeKey, proposeTitle, type GuessedField } from '@pallmist/app/editing';
+  import {
+    badCells,
+    type CollectionDefinition,
+    guessFields,
+    proposeKey,
+    proposeTitle,
+    type GuessedField,
+    rowsToSend,
+  } from '@pallmist/app/editing';
   import { appFileText, appFromCollection, collectionFrom, nameNewApp } from '@pallmist/app/new-app';
   import Button from '../controls/Button.svelte';
   import TextBox from '../controls/TextBox.svelte';
@@ -9,7 +17,6 @@
   import BadRows from './BadRows.svelte';
   import FieldTable from './FieldTable.svelte';
   import { RowImport } from './import-rows.svelte.ts';
-  import { rowsToSend } from './rows-to-send.ts';
   import { mostBytes, readDataFile, type ReadFile } from './read-file.ts';
 
   const { apps }: { apps: readonly AppSummary[] } = $props();

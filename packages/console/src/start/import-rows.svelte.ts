@@ -1,6 +1,6 @@
 import { client, explain } from '../service/calls.ts';
 import { asCsv } from './read-file.ts';
-import type { RowsToSend } from './rows-to-send.ts';
+import type { RowsToSend } from '@pallmist/app/editing';
 
 /** Rows that are sent at a time, so that progress shows and the import can be stopped. */
 const batch = 1000;

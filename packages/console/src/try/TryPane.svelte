@@ -10,7 +10,7 @@
   import AddressSteps from './AddressSteps.svelte';
   import type { PageInFrame } from './page-in-frame.svelte.ts';
   import ReadingTable from './ReadingTable.svelte';
-  import { sampleAddress } from './samples.ts';
+  import { sampleAddress } from '@pallmist/app/editing';
 
   const { draft, page, frame }: { draft: Draft; page: string; frame: PageInFrame } = $props();
 

@@ -1,21 +1,11 @@
+import type { PresentValues } from '@pallmist/app/editing';
+
 /** What has happened to the address of the page that is shown. */
 export interface AddressStep {
   address: string;
   cause: string;
   /** The component that it came from, as a place in the page. */
   place: string | undefined;
-}
-
-/** What the values are that expressions of the page may name. */
-export interface PresentValues {
-  param?: Record<string, unknown>;
-  record?: Record<string, unknown>;
-  row?: Record<string, unknown>;
-  total?: Record<string, unknown>;
-  person?: unknown;
-  visit?: Record<string, unknown>;
-  today?: string;
-  app?: unknown;
 }
 
 const mostSteps = 60;

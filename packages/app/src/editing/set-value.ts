@@ -1,5 +1,5 @@
-import { fromPointer, type PatchOperation, toPointer } from '@pallmist/app/address';
-import { valueAt } from '@pallmist/app/editing';
+import { fromPointer, type PatchOperation, toPointer } from '@pallmist/address/declare';
+import { valueAt } from './patch-data.ts';
 
 /**
  * The JSON Patch that puts a value at a place; what is missing on the way there is made. A value that is undefined is taken

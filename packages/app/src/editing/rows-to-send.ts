@@ -1,5 +1,5 @@
-import { cellText, type BadCell, type DataRow, type GuessedField } from '@pallmist/app/editing';
-import type { NewCollection } from '@pallmist/app/new-app';
+import { cellText, type BadCell, type DataRow, type GuessedField } from './guess-collection.ts';
+import type { NewCollection } from './new-app.ts';
 
 /** The rows of a file as the columns of a collection: the names of the fields, and lines of texts. */
 export interface RowsToSend {
