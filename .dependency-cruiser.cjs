@@ -27,8 +27,14 @@ module.exports = {
       name: 'what-front-ends-ship-has-no-dependency',
       comment: 'The address library and the browser library are shipped by front-end developers as they are.',
       severity: 'error',
-      from: { path: '^packages/(address|browser)/src' },
-      to: { dependencyTypes: ['npm', 'npm-dev', 'core'], pathNot: '^(packages|node_modules/@pallmist)/address/' },
+      from: { path: '^packages/(address|browser)/src', pathNot: '^packages/browser/src/svelte/' },
+      to: { dependencyTypes: ['npm', 'npm-dev', 'npm-peer', 'core'], pathNot: '^(packages|node_modules/@pallmist)/address/' },
+    },
+    {
+      name: 'the-binding-for-svelte-uses-svelte-alone',
+      severity: 'error',
+      from: { path: '^packages/browser/src/svelte/' },
+      to: { path: '^node_modules/', pathNot: '^node_modules/(@pallmist/address|svelte)/' },
     },
     {
       name: 'address-and-app-need-no-platform',

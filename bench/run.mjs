@@ -4,12 +4,14 @@ import { cpus } from 'node:os';
 import { benchAddress } from './address.mjs';
 import { benchConsole } from './console.mjs';
 import { benchCore } from './core.mjs';
+import { benchLive } from './live.mjs';
 import { benchPages } from './pages.mjs';
 import { benchCreates, benchImport, benchReads } from './records.mjs';
 
 const table = (head, rows) => [head, head.map(() => '---'), ...rows].map((row) => `| ${row.join(' | ')} |`).join('\n');
 
 const library = await benchAddress();
+const live = await benchLive();
 const { rows, growth } = benchCore();
 const { throughput, browser, sizes } = await benchPages();
 const records = await benchReads();
@@ -56,6 +58,12 @@ const text = [
   table(['page', 'read', 'against code by hand', 'against Zod', 'write', 'against `URLSearchParams`'], library.rows),
   '',
   `Reading and writing takes a browser ${library.sizes[0].toLocaleString('en')} bytes for three parameters and ${library.sizes[1].toLocaleString('en')} for the filter list, minified and gzipped (goals: 4,096 and 6,144).`,
+  '',
+  'Live state of a page with 50 parameters, updates a second, against code written by hand for it (goal: at least 1):',
+  '',
+  table(['who is told', 'Pallmist', 'by hand', 'ratio'], live.rows),
+  '',
+  `A page of three parameters with its live state takes a browser ${live.bytes.toLocaleString('en')} bytes, minified and gzipped (goal: 5,120).`,
   '',
   table(['what', 'Pallmist', 'beside it', 'ratio', 'goal'], [...rows, ...pages]),
   '',

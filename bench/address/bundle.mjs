@@ -6,10 +6,10 @@ import { build } from 'vite';
 const here = fileURLToPath(new URL('.', import.meta.url));
 /** Where the code stands while it is bundled: nowhere on the disk. */
 const entry = `${here}entry.ts`;
-const source = fileURLToPath(new URL('../../packages/address/src/', import.meta.url));
+const packages = fileURLToPath(new URL('../../packages/', import.meta.url));
 
 /**
- * @param code an ES module, which may import from this folder and from the library
+ * @param code an ES module, which may import from this folder and from the libraries
  * @param minify whether names are shortened and blanks left out
  * @returns the text of one ES module
  */
@@ -18,7 +18,12 @@ export async function bundle(code, minify = true) {
     root: here,
     configFile: false,
     logLevel: 'silent',
-    resolve: { alias: { '@pallmist/address': `${source}index.ts` } },
+    resolve: {
+      alias: [
+        { find: /^@pallmist\/(address|browser)$/, replacement: `${packages}$1/src/index.ts` },
+        { find: '@pallmist/address/live', replacement: `${packages}address/src/live.ts` },
+      ],
+    },
     plugins: [
       {
         name: 'entry',

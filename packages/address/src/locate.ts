@@ -14,11 +14,8 @@ export function take(slot: Slot, from: number, to: number): void {
 /** Takes a path segment: there a plus sign is a plus sign. */
 export function takeSegment(slot: Slot, from: number, to: number): void {
   take(slot, from, to);
-  const plus = address.indexOf('+', from);
-  if (plus < 0 || plus >= to) return;
-  const odd = oddText(slot);
-  odd.raw = address.slice(from, to);
-  odd.source = odd.raw.replaceAll('+', '%2B');
+  const raw = address.slice(from, to);
+  if (raw.includes('+')) slot.odd = { raw, source: raw.replaceAll('+', '%2B') };
 }
 
 /** What is unusual about a slot's text. */
@@ -30,7 +27,8 @@ function oddText(slot: Slot): OddText {
 export const nameOf = (start: number, from: number): string => address.slice(start, from).replace(/=$/, '');
 
 /** Whether the path of the address that was scanned is one of the page's; its parameters' texts are taken. */
-export function locatePath({ literals, segments, optional }: Template): boolean {
+export function locatePath({ root, literals, segments, optional }: Template): boolean {
+  if (root === '') return true;
   let at = scanned;
   for (let i = at > 0 ? literals : 0; i < segments.length; i++) {
     const segment = segments[i] as string | Slot;

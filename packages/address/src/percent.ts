@@ -2,6 +2,8 @@ import { refuse } from './outcome.ts';
 
 /** What is not among the characters that RFC 3986 calls unreserved: those stand for themselves. */
 const reserved = /[^\w.~-]/;
+/** What encodeURIComponent leaves of it. */
+const leftByIt = /[!'()*]/;
 
 /**
  * Percent-encodes a text as UTF-8, leaving only the unreserved characters of RFC 3986, as the simple expansion of
@@ -11,13 +13,8 @@ export const encode = (text: string): string => (reserved.test(text) ? encodeOdd
 
 function encodeOdd(text: string): string {
   const encoded = encodeURIComponent(text);
-  for (let i = 0; i < text.length; i++) {
-    const code = text.charCodeAt(i);
-    // Those that encodeURIComponent leaves: ! ' ( ) *
-    if (code === 33 || (code > 38 && code < 43))
-      return encoded.replace(/[!'()*]/g, (sign) => '%' + sign.charCodeAt(0).toString(16).toUpperCase());
-  }
-  return encoded;
+  if (!leftByIt.test(text)) return encoded;
+  return encoded.replace(/[!'()*]/g, (sign) => '%' + sign.charCodeAt(0).toString(16).toUpperCase());
 }
 
 /**
@@ -33,13 +30,7 @@ export function decode(text: string, from: number, to: number): string | undefin
 }
 
 function decodeOdd(text: string): string | undefined {
-  let spaced = '';
-  let at = 0;
-  for (let plus = text.indexOf('+'); plus >= 0; plus = text.indexOf('+', at)) {
-    spaced += text.slice(at, plus) + ' ';
-    at = plus + 1;
-  }
-  spaced += text.slice(at);
+  const spaced = text.replaceAll('+', ' ');
   try {
     return spaced.includes('%') ? decodeURIComponent(spaced) : spaced;
   } catch {

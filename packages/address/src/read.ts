@@ -1,8 +1,9 @@
 import { locatePath, locateQuery } from './locate.ts';
 import type { Page, PageValues } from './page.ts';
 import type { AddressProblem } from './problem.ts';
-import { longestAddress, scan } from './scan.ts';
-import { settle } from './settle.ts';
+import { longestAddress, scan, scanPlain } from './scan.ts';
+import { settle, type Settled } from './settle.ts';
+import type { Template } from './template.ts';
 import { nextTurn } from './turn.ts';
 
 /**
@@ -35,4 +36,13 @@ export function read<P extends Page<string, unknown>>(page: P, address: string):
   }
   const code = isAddress ? 'unknown-page' : address.length > longestAddress ? 'address-too-long' : 'not-an-address';
   return { status: isAddress ? 'elsewhere' : 'malformed', values: {}, problems: [{ code, severity: 'error' }], former: false };
+}
+
+/** As `read`, for path, query and fragment as `location` has them. @returns undefined where they are not one of the page's addresses */
+export function readHere(page: Template, here: string): Settled | undefined {
+  nextTurn();
+  scanPlain(here, 0);
+  if (!locatePath(page)) return undefined;
+  locateQuery(page, undefined);
+  return settle(page, undefined);
 }

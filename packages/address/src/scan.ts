@@ -1,5 +1,3 @@
-import { standsAt } from './percent.ts';
-
 /** Longest address that is read, in UTF-16 code units. */
 export const longestAddress = 65_536;
 
@@ -21,7 +19,7 @@ const dotSegment = /\/(?:\.|%2e){1,2}(?:\/|$)/i;
  */
 export function scan(given: string, prefix = ''): boolean {
   if (given.length > longestAddress) return false;
-  scanned = prefix !== '' && standsAt(given, 0, prefix) ? prefix.length : 0;
+  scanned = given.startsWith(prefix) ? prefix.length : 0;
   if (scanned > 0 || (given.charCodeAt(0) === 47 && given.charCodeAt(1) !== 47)) {
     if (scanPlain(given, scanned)) return true;
     scanned = 0;
@@ -37,8 +35,8 @@ export function scan(given: string, prefix = ''): boolean {
   }
 }
 
-/** @returns false where the parser has to be asked */
-function scanPlain(text: string, from: number): boolean {
+/** As `scan`, for a text that begins with “/”. @returns false where the parser has to be asked */
+export function scanPlain(text: string, from: number): boolean {
   const { length } = text;
   let dots = false;
   let code: number;
@@ -49,9 +47,12 @@ function scanPlain(text: string, from: number): boolean {
     if (code === 37 || (code === 46 && text.charCodeAt(path - 1) === 47)) dots = true;
   }
   if (dots && dotSegment.test(text.slice(0, path))) return false;
-  let end = path;
-  for (; end < length && (code = text.charCodeAt(end)) !== 35; end++) if (code < 33 || code > 126) return false;
-  for (let i = end; i < length; i++) if ((code = text.charCodeAt(i)) < 33 || code > 126) return false;
+  let end = length;
+  for (let i = length; i > path;) {
+    code = text.charCodeAt(--i);
+    if (code < 33 || code > 126) return false;
+    if (code === 35) end = i;
+  }
   address = text;
   pathEnd = path;
   queryEnd = end;

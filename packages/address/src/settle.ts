@@ -19,15 +19,19 @@ export interface Settled {
   former: boolean;
 }
 
+/** What the settling at hand has come to. */
+let problems = noProblems;
+let status: Settled['status'];
+
 /** Turns the texts that were taken into values, in the order in which an address has them. */
 export function settle({ slots, absent }: Template, note: Note | undefined): Settled {
   const values: Record<string, unknown> = { ...absent };
-  let problems: AddressProblem[] | undefined;
-  let status: Settled['status'] = 'found';
+  problems = noProblems;
+  status = 'found';
   let former = false;
   for (let index = 0; index < slots.length; index++) {
     const slot = slots[index] as Slot;
-    const { name, refuses } = slot;
+    const { name } = slot;
     let problem: AddressProblem | undefined;
     let origin: Origin = 'absent';
     if (slot.turn === turn) {
@@ -41,29 +45,27 @@ export function settle({ slots, absent }: Template, note: Note | undefined): Set
         continue;
       }
       if (refusalCode === '') origin = 'blank';
-      else {
-        problem = { code: refusalCode, severity: refuses ? 'error' : 'warning', parameter: name, data: refusalData };
-        if (refuses) {
-          status = 'refused';
-          values[name] = undefined;
-          (problems ??= []).push(problem);
-          note?.(slot, undefined, origin, false, problem);
-          continue;
-        }
+      else problem = complain(slot, refusalCode, slot.refuses, refusalData);
+    }
+    if (problem !== undefined && slot.refuses) values[name] = undefined;
+    else {
+      if (slot.changing !== undefined) values[name] = slot.changing();
+      if (slot.required && values[name] === undefined) {
+        const missing = complain(slot, 'missing', true);
+        problem ??= missing;
       }
     }
-    if (slot.changing !== undefined) values[name] = slot.changing();
     const value = values[name];
-    if (slot.required && value === undefined) {
-      status = 'refused';
-      const missing: AddressProblem = { code: 'missing', severity: 'error', parameter: name };
-      (problems ??= []).push(missing);
-      problem ??= missing;
-      if (problem !== missing) problems.push(problem);
-    } else if (problem !== undefined) (problems ??= []).push(problem);
     note?.(slot, value, value !== undefined && origin === 'absent' ? 'default' : origin, origin === 'blank', problem);
   }
-  return { status, values, problems: problems ?? noProblems, former };
+  return { status, values, problems, former };
+}
+
+function complain({ name }: Slot, code: string, refuses: boolean, data?: unknown): AddressProblem {
+  const problem: AddressProblem = { code, severity: refuses ? 'error' : 'warning', parameter: name, data };
+  problems = [...problems, problem];
+  if (refuses) status = 'refused';
+  return problem;
 }
 
 /** The text that stands in the address for a slot; several with the parameter's name between them. */

@@ -50,6 +50,8 @@ export interface Template {
   /** The path up to its first parameter, without a “/” at the end; and how many segments that are. */
   readonly prefix: string;
   readonly literals: number;
+  /** The path where it has no segment: “/”; nothing where the template has no path, and any will do. */
+  readonly root: string;
   /** The path from its last parameter on. */
   readonly tail: string;
   /** Literal segments, and the slots of path parameters. */
@@ -131,5 +133,16 @@ export function makeTemplate(address: string, parameters: Readonly<Record<string
   }
   for (const slot of slots.slice(inPath))
     for (const former of slot.parameter.options.formerNames ?? []) if (!byName.has(former)) byName.set(former, slot);
-  return { prefix, literals, tail: lead, segments, optional: last !== undefined, slots, inPath, byName, absent };
+  return {
+    prefix,
+    literals,
+    root: path === '' && last === undefined ? '' : '/',
+    tail: lead,
+    segments,
+    optional: last !== undefined,
+    slots,
+    inPath,
+    byName,
+    absent,
+  };
 }

@@ -22,9 +22,11 @@ export function write<P extends Page<string, unknown>>(page: P, values: LinkValu
 }
 
 /** As `write`, for values of which nothing is known. @returns undefined where there is none; `writeProblems` says why */
-export function tryWrite({ slots, byName, prefix, tail, inPath }: Template, given: object): string | undefined {
+export function tryWrite(template: Template, given: object): string | undefined {
+  const { slots, byName } = template;
   const values = given as Readonly<Record<string, unknown>>;
   writeProblems = noProblems;
+  refuse('');
   let at = 0;
   for (const name in values) {
     // Values that were read have the names in written order.
@@ -37,33 +39,15 @@ export function tryWrite({ slots, byName, prefix, tail, inPath }: Template, give
   let query = '';
   for (let i = 0; i < slots.length; i++) {
     const slot = slots[i] as Slot;
-    const { name } = slot;
-    const value = values[name];
-    if (value === undefined || value === null) {
-      if (slot.required) missing(name);
-      continue;
-    }
-    if (value === slot.fixed) continue;
-    const text = slot.write(value);
-    if (text === undefined || (text === '' && !slot.parameter.blank)) {
-      // An empty text is no value of a number, a choice, a record: forms send it for “none”.
-      if (text === undefined && (value !== '' || slot.parameter.blank)) complain(name);
-      else if (slot.required) missing(name);
-      continue;
-    }
-    if (text === (slot.changing === undefined ? slot.fixedText : slot.write(slot.changing()))) continue;
-    if (i >= inPath) query += (query === '' ? '?' : '&') + name + '=' + (slot.repeated ? text.replaceAll(',', `&${name}=`) : text);
-    else {
-      // Browsers would change the address.
-      if (text === '' || text === '.' || text === '..') {
-        refuse('not-a-segment');
-        complain(name);
-      }
-      path += slot.lead + text;
-    }
+    const value = values[slot.name];
+    if (value === undefined && !slot.required) continue;
+    const text = textFor(slot, value);
+    if (text === undefined) {
+      if (refusalCode !== '') complain(slot.name);
+    } else if (slot.inPath) path += slot.lead + text;
+    else query = withPair(query, slot, text);
   }
-  // Without a parameter in it, the path is what stands before the first.
-  const address = ((path === '' ? prefix : path + tail) || '/') + query;
+  const address = whole(template, path, query);
   if (address.length > longestWritten) {
     refuse('address-too-long', address.length);
     complain();
@@ -71,11 +55,43 @@ export function tryWrite({ slots, byName, prefix, tail, inPath }: Template, give
   return writeProblems === noProblems ? address : undefined;
 }
 
-function missing(name: string): void {
-  refuse('missing');
-  complain(name);
+/** A query with one text more. */
+const withPair = (query: string, { name, repeated }: Slot, text: string) =>
+  query + (query === '' ? '?' : '&') + name + '=' + (repeated ? text.replaceAll(',', `&${name}=`) : text);
+
+/** Without a parameter in it, the path is what stands before the first. */
+const whole = ({ prefix, tail, root }: Template, path: string, query: string) => ((path && path + tail) || prefix || root) + query || '?';
+
+/** Puts the texts of an address together. @param texts by the places of the slots */
+export function join(page: Template, texts: readonly (string | undefined)[]): string {
+  let path = '';
+  let query = '';
+  for (const slot of page.slots) {
+    const text = texts[slot.index];
+    if (text === undefined) continue;
+    if (slot.inPath) path += slot.lead + text;
+    else query = withPair(query, slot, text);
+  }
+  return whole(page, path, query);
+}
+
+/**
+ * The text that an address has for a value, percent-encoded.
+ * @returns undefined where it has none: the value is absent or the default, or it is refused: then `refusalCode`, which
+ *   is to be empty before, says why
+ */
+export function textFor(slot: Slot, value: unknown): string | undefined {
+  const absent = value === undefined || value === null;
+  if (!absent && value === slot.fixed) return undefined;
+  const text = absent ? '' : slot.write(value);
+  // An empty text is no value of a number, a choice, a record: forms send it for “none”.
+  if (absent || ((text ?? value) === '' && !slot.parameter.blank)) return refuse(slot.required ? 'missing' : '');
+  if (text === (slot.changing === undefined ? slot.fixedText : slot.write(slot.changing()))) return undefined;
+  // Browsers would change the address.
+  return slot.inPath && (text === '' || text === '.' || text === '..') ? refuse('not-a-segment') : text;
 }
 
 function complain(parameter?: string): void {
   writeProblems = [...writeProblems, { code: refusalCode, severity: 'error', parameter, data: refusalData }];
+  refuse('');
 }

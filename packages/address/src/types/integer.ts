@@ -21,7 +21,7 @@ export function integer<const Options extends NumberOptions = object>(options?: 
       if (value >= 0) return limited(value, min, max);
       const given = decode(source, from, to);
       if (given === undefined) return undefined;
-      if (!/^\s*[+-]?[0-9]{1,40}\s*$/.test(given)) return refuse('not-an-integer');
+      if (!/^\s*[+-]?\d{1,40}\s*$/.test(given)) return refuse('not-an-integer');
       const number = Number(given) || 0; // never -0, which no address could tell from 0
       return limited(String(number) === given ? number : corrected(number), min, max);
     },

@@ -10,7 +10,7 @@ export interface TextLimits {
 
 /** Control characters other than tab and line ends cannot be shown, half a surrogate pair cannot be written in UTF-8. */
 // eslint-disable-next-line no-control-regex -- these are what is looked for
-const forbidden = /[\0-\x08\x0b\x0c\x0e-\x1f\x7f]|\p{Cs}/u;
+const forbidden = /[\0-\b\v\f\x0e-\x1f\x7f]|\p{Cs}/u;
 
 /**
  * Makes the test that texts and keys share: characters, length, pattern.

@@ -1,4 +1,4 @@
-import { LiveAddress } from '@pallmist/browser';
+import { LiveAddress } from '@pallmist/browser/app';
 import { changeValues, compileApp, type Reading, type Values, writeAddress } from '@pallmist/app/address';
 
 const name = { type: 'text', blank: 'absent', maxLength: 60 } as const;

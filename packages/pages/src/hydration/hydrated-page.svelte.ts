@@ -1,4 +1,4 @@
-import { LiveAddress } from '@pallmist/browser';
+import { LiveAddress } from '@pallmist/browser/app';
 import { compileApp, readAddress, type Reading, SealBook, type Values, withContext, writeAddress } from '@pallmist/app/address';
 import { celWith, planLoad, showPage, type PagePayload, type ShowTools } from '@pallmist/app/view';
 import { tick } from 'svelte';
@@ -190,7 +190,8 @@ export class HydratedPage implements LivePage {
     this.#compiled = { ...compiled, app: withContext(compiled.app, { today: () => today, seals: this.#seals }) };
     const address = new LiveAddress(this.#compiled.app, window, () => entry.ofStep());
     address.subscribe((reading, cause) => {
-      this.#follow(reading, cause);
+      // What another program does to the address is to the page as if the visitor had gone there.
+      this.#follow(reading, cause === 'change' ? 'change' : 'history');
     });
     return address;
   }

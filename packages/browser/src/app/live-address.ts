@@ -1,35 +1,32 @@
 import type { Values } from '@pallmist/address/declare';
 import { type AppChange, changeValues, type CompiledApp, readAddress, type Reading, writeAddress } from '@pallmist/address/pages';
-import { HistoryWriter, type HistoryWindow } from './history-writer.ts';
+import type { BrowserWindow } from '../browser-window.ts';
+import { SharedAddress, type AddressPart, type Cause } from '../shared-address.ts';
 
-/** Told when the values have changed: by `change`, or because the person went Back or Forward. */
-export type Listener = (reading: Reading, cause: 'change' | 'history') => void;
+/** Told when the values have changed: by `change`, by Back or Forward, or by another program. */
+export type Listener = (reading: Reading, cause: Cause) => void;
 
 /**
- * The state that a page keeps in its address, live: values can be read and changed, the address follows, and Back and
- * Forward bring values back. It draws nothing, so any front end can stand on it.
+ * The address of a whole app with many pages, live: values can be read and changed, the address follows, and Back and
+ * Forward bring values back. What the app does not declare leaves the address with the next change.
  */
-export class LiveAddress {
+export class LiveAddress implements AddressPart {
+  readonly order = '/';
   readonly #app: CompiledApp;
-  readonly #window: HistoryWindow;
-  readonly #writer: HistoryWriter;
+  readonly #shared: SharedAddress;
   readonly #listeners = new Set<Listener>();
   #reading: Reading;
-  /** The mark of the change before. */
-  #coalesceKey: unknown;
-  readonly #moved = () => {
-    this.#writer.forget();
-    this.#coalesceKey = undefined;
-    this.#take(this.#readLocation(), 'history');
-  };
+  /** Path and query of what it shows. */
+  #address: string;
 
-  /** @param stateOfStep what a new entry of the history is to hold; nothing when left out */
-  constructor(app: CompiledApp, window: HistoryWindow, stateOfStep?: () => unknown) {
+  /** @param stateOfStep what a new entry of the history is to hold; what the present one holds when left out */
+  constructor(app: CompiledApp, window: BrowserWindow, stateOfStep?: () => unknown) {
     this.#app = app;
-    this.#window = window;
-    this.#writer = new HistoryWriter(window, stateOfStep);
-    this.#reading = this.#readLocation();
-    window.addEventListener('popstate', this.#moved);
+    this.#shared = SharedAddress.of(window);
+    if (stateOfStep !== undefined) this.#shared.stateOfStep = stateOfStep;
+    const here = this.#shared.join(this);
+    this.#address = withoutFragment(here);
+    this.#reading = readAddress(app, here);
     this.#dropWhatActsOnce();
   }
 
@@ -40,19 +37,19 @@ export class LiveAddress {
 
   /**
    * Changes values of the present page; listeners are told before the address is written.
-   * @param coalesceKey changes in a row with the same mark are one step of the history: the letters of one word, say
+   * @param gesture changes in a row with the same mark are one step of the history: the letters of one word, say
    * @returns what came of it; its `written` holds the problems when a value was refused, and then nothing has changed
    */
-  change(changes: Values, coalesceKey?: unknown): AppChange | undefined {
+  change(changes: Values, gesture?: unknown): AppChange | undefined {
     const { page, values } = this.#reading;
     if (page === undefined) return undefined;
     const change = changeValues(this.#app, page, values, changes);
     const { address } = change.written;
     if (address === undefined || change.entry === 'none') return change;
+    this.#shared.beforeChange(change.entry === 'new');
+    this.#address = address;
+    this.#shared.changed(change.entry === 'new', gesture);
     this.#take(readAddress(this.#app, address), 'change');
-    const goesOn = coalesceKey !== undefined && coalesceKey === this.#coalesceKey;
-    this.#coalesceKey = coalesceKey;
-    this.#writer.write(address, change.entry === 'new' && !goesOn);
     return change;
   }
 
@@ -61,8 +58,7 @@ export class LiveAddress {
    * @param step whether Back leads back
    */
   open(address: string, step = true): void {
-    this.#take(readAddress(this.#app, address), 'change');
-    this.#writer.write(address, step);
+    this.#shared.go(address, step, () => true);
   }
 
   /** @returns a function that ends it */
@@ -73,13 +69,25 @@ export class LiveAddress {
 
   /** Writes a waiting address now. */
   flush(): void {
-    this.#writer.flush();
+    this.#shared.flush();
   }
 
   close(): void {
-    this.#writer.close();
-    this.#window.removeEventListener('popstate', this.#moved);
+    this.#shared.leave(this);
     this.#listeners.clear();
+  }
+
+  address(): string {
+    return this.#address;
+  }
+
+  owns(): boolean {
+    return true;
+  }
+
+  follow(here: string, cause: Cause): void {
+    this.#address = withoutFragment(here);
+    this.#take(readAddress(this.#app, here), cause);
   }
 
   /** Takes values that act once out of the address, so that reload and sharing do not repeat them; here they still hold. */
@@ -90,16 +98,15 @@ export class LiveAddress {
     const leaves = (name: string) => once.byName.get(name)?.declaration.once === true || once.byName.get(name)?.remembered === true;
     if (!parameters.some(({ name, text }) => text !== undefined && leaves(name))) return;
     const { address } = writeAddress(this.#app, page, values, { afterArrival: true });
-    if (address !== undefined) this.#writer.write(address + this.#window.location.hash, false);
+    if (address === undefined) return;
+    this.#address = address;
+    this.#shared.changed(false);
   }
 
-  #readLocation(): Reading {
-    const { pathname, search, hash } = this.#window.location;
-    return readAddress(this.#app, pathname + search + hash);
-  }
-
-  #take(reading: Reading, cause: 'change' | 'history'): void {
+  #take(reading: Reading, cause: Cause): void {
     this.#reading = reading;
     for (const listener of this.#listeners) listener(reading, cause);
   }
 }
+
+const withoutFragment = (address: string) => address.replace(/#.*/s, '');
