@@ -5,7 +5,6 @@ import { addAccess } from './commands/access.ts';
 import { addCheck } from './commands/check.ts';
 import { addDemo } from './commands/demo.ts';
 import { addKeys } from './commands/keys.ts';
-
 import { addOutbox } from './commands/outbox.ts';
 import { addPeople } from './commands/people.ts';
 import { addPublish } from './commands/publish.ts';
@@ -19,11 +18,13 @@ import { addVisits } from './commands/visits.ts';
 import { addWrite } from './commands/write.ts';
 import { CommandError, exit } from './exit.ts';
 import { describeProblems } from './problems.ts';
+import { version } from './version.ts';
 
 /** Runs one command line. @returns the exit status */
 export async function run(words: readonly string[]): Promise<number> {
   const program = new Command('pallmist')
     .description('Pallmist keeps the state of a page in its address. Reads and writes addresses; checks, publishes and serves apps.')
+    .version(version, '-V, --version', 'Show the version')
     .helpCommand('help [command]', 'Show the help of a command')
     .helpOption('-h, --help', 'Show this help')
     .showHelpAfterError('(pallmist --help shows what there is)')

@@ -7,7 +7,7 @@ const unbuilt = 'The pages and the console are not built. Run bin/demo, or npm r
 
 /** A directory of another package, found as Node finds the package. */
 function builtFolder(name: string): string {
-  const folder = fileURLToPath(new URL(`../../../${name}/dist`, import.meta.url));
+  const folder = fileURLToPath(new URL('dist', import.meta.resolve(`@pallmist/${name}/package.json`)));
   if (!existsSync(folder)) throw new StartError(unbuilt);
   return folder;
 }
