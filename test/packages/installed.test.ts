@@ -5,6 +5,8 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { promisify } from 'node:util';
 import { afterAll, beforeAll, expect, it } from 'vitest';
+import { watchErrors } from '../support/chromium.ts';
+import { launchStrictChromium } from '../support/front-end.ts';
 
 const root = fileURLToPath(new URL('../../', import.meta.url));
 const names = ['address', 'browser', 'api', 'app', 'pages', 'console', 'service', 'cli'];
@@ -110,6 +112,50 @@ it('in a project with Vite and TypeScript, the first example of each README comp
   const built = await readFile(join(place, 'dist/assets', script), 'utf8');
   expect(built).toContain('shade');
   expect(built.length).toBeLessThan(20_000);
+});
+
+it('in an empty project, the five-minute guide makes a filter list whose address can be shared', async () => {
+  const guide = await readFile(join(root, 'docs/front-end.md'), 'utf8');
+  const blocks = (language: string) =>
+    [...guide.matchAll(new RegExp(`\`\`\`${language}\\n([\\s\\S]*?)\`\`\``, 'g'))].map(([, code = '']) => code);
+  const { devDependencies } = JSON.parse(await readFile(join(root, 'package.json'), 'utf8')) as { devDependencies: Record<string, string> };
+  const place = await project(
+    'five-minutes',
+    ['address', 'browser'],
+    { typescript: devDependencies['typescript'] ?? '', vite: devDependencies['vite'] ?? '' },
+    {
+      'tsconfig.json': blocks('json')[0] ?? '',
+      'plants.ts': blocks('ts')[0] ?? '',
+      'main.ts': blocks('ts')[1] ?? '',
+      'index.html': blocks('html')[0] ?? '',
+    },
+  );
+  expect(await output(place, 'npx', 'tsc')).toBe('');
+  await output(place, 'npx', 'vite', 'build', '--logLevel', 'error');
+  const { preview } = await import('vite');
+  const server = await preview({ root: place, configFile: false, logLevel: 'silent', preview: { port: 0, host: '127.0.0.1' } });
+  const browser = await launchStrictChromium();
+  try {
+    const page = await browser.newPage();
+    const errors = watchErrors(page);
+    await page.goto(`${server.resolvedUrls?.local[0] ?? ''}?light=Shade&page=many`);
+    expect(await page.locator('#found').innerText()).toBe('Fog fern\nTree fern');
+    await page.selectOption('[name=light]', '');
+    await page.check('[value=mist]');
+    await page.click('text=Apply');
+    await page.waitForFunction(() => location.search === '?zones=mist');
+    await page.locator('[name=q]').pressSequentially('tree', { delay: 15 });
+    await page.waitForFunction(() => location.search === '?q=tree&zones=mist');
+    expect(await page.locator('#found').innerText()).toBe('Tree fern');
+    await page.reload();
+    expect([await page.inputValue('[name=q]'), await page.isChecked('[value=mist]')]).toEqual(['tree', true]);
+    await page.goBack();
+    expect(await page.inputValue('[name=light]')).toBe('shade');
+    expect(errors).toEqual([]);
+  } finally {
+    await browser.close();
+    await server.close();
+  }
 });
 
 it('in plain Node, every entry can be imported, and the first examples run', async () => {

@@ -15,6 +15,8 @@ export function followLinks(state: Follower, root: Document | HTMLElement = docu
     if (click.defaultPrevented || click.button !== 0 || click.metaKey || click.ctrlKey || click.shiftKey || click.altKey) return;
     const link = (click.target as Element).closest('a[href]');
     if (!(link instanceof HTMLAnchorElement) || link.hasAttribute('download') || !['', '_self'].includes(link.target)) return;
+    // The browser scrolls to a place in this document.
+    if (link.hash !== '' && link.pathname === location.pathname && link.search === location.search) return;
     if (state.go(link.href, { step: link.dataset['step'] !== 'false' })) click.preventDefault();
   };
   root.addEventListener('click', follow);

@@ -69,7 +69,13 @@ export class SharedAddress {
       this.#gesture = undefined;
       this.#lead(byHistory ? 'history' : 'foreign');
     };
-    watchAddress(window, moved, this.flush);
+    watchAddress(window, moved, () => {
+      const waited = this.#step !== undefined;
+      // A new entry would cancel the way to where the person goes.
+      this.#step &&= false;
+      this.flush();
+      return waited;
+    });
   }
 
   /** @returns what the part has to read first */

@@ -1,6 +1,6 @@
 import { deflateSync, Inflate } from 'fflate';
 import { DeclarationError, type DeclaredType, type Json } from '@pallmist/address/declare';
-import { corrected, decode, parameter, refuse } from '@pallmist/address/types';
+import { corrected, decode, parameter, refuse, type CommonOptions, type Exactly, type Made } from '@pallmist/address/types';
 import { canonicalJson } from '../json-schema/canonical-json.ts';
 import { checkSchema } from '../json-schema/check-schema.ts';
 import type { Schema } from '../json-schema/keywords.ts';
@@ -14,9 +14,24 @@ export const mostUnpackedBytes = 65_536;
 const piece = 256;
 
 /**
- * Any JSON value that fits a JSON Schema (draft 2020-12): as canonical JSON (RFC 8785), raw deflate (RFC 1951),
- * base64url (RFC 4648, section 5) without padding, behind a version mark.
+ * Any JSON value: as canonical JSON (RFC 8785), raw deflate (RFC 1951), base64url (RFC 4648, section 5) without padding,
+ * behind a version mark.
+ * @param fits whether a value is one of those that are meant; it is asked about whatever stands in an address
  */
+export function packed<Value, const Options extends CommonOptions<Value> = object>(
+  fits: (value: unknown) => value is Value,
+  options?: Exactly<Options, CommonOptions<Value>>,
+): Made<Value, Options> {
+  const accepts = (value: unknown) => fits(value) || refuse('schema-mismatch');
+  return parameter(
+    'packed',
+    options,
+    (source, from, to) => readPacked(decode(source, from, to), accepts) as Value | undefined,
+    (value) => writePacked(value, accepts),
+  );
+}
+
+/** `type: packed` in an app file, whose values fit a JSON Schema (draft 2020-12). */
 export const packedType: DeclaredType = {
   attributes: ['schema'],
   inLists: false,
@@ -31,39 +46,44 @@ export const packedType: DeclaredType = {
         'See JSON Schema, draft 2020-12.',
       );
     const misfitOf = validator((schema ?? true) as Schema);
-    const fits = (value: unknown) => {
+    const accepts = (value: unknown) => {
       const misfit = misfitOf(value as Json);
-      if (misfit !== undefined) refuse('schema-mismatch', misfit);
-      return misfit === undefined;
+      return misfit === undefined || refuse('schema-mismatch', misfit);
     };
     return parameter<Json, never, never>(
       'packed',
       declaration,
-      (source, from, to) => {
-        const text = decode(source, from, to);
-        const json = text === undefined ? undefined : unpack(text);
-        if (json === undefined) return undefined;
-        let value: Json;
-        try {
-          value = JSON.parse(json) as Json;
-        } catch {
-          return refuse('not-packed');
-        }
-        const canonical = canonicalJson(value);
-        if (canonical === undefined) return refuse('not-packed');
-        if (value === null) return refuse('null-is-absent');
-        if (!fits(value)) return undefined;
-        return pack(canonical) === text ? value : corrected(value);
-      },
-      (value) => {
-        const canonical = canonicalJson(value);
-        if (canonical === undefined || value === null) return refuse('not-json');
-        if (new TextEncoder().encode(canonical).length > mostUnpackedBytes) return refuse('too-long');
-        return fits(value) ? pack(canonical) : undefined;
-      },
+      (source, from, to) => readPacked(decode(source, from, to), accepts),
+      (value) => writePacked(value, accepts),
     );
   },
 };
+
+/** Says whether a value is one of those that are meant; where it is not, it has been refused. */
+type Accepts = (value: unknown) => true | undefined;
+
+function readPacked(text: string | undefined, accepts: Accepts): Json | undefined {
+  const json = text === undefined ? undefined : unpack(text);
+  if (json === undefined) return undefined;
+  let value: Json;
+  try {
+    value = JSON.parse(json) as Json;
+  } catch {
+    return refuse('not-packed');
+  }
+  const canonical = canonicalJson(value);
+  if (canonical === undefined) return refuse('not-packed');
+  if (value === null) return refuse('null-is-absent');
+  if (accepts(value) !== true) return undefined;
+  return pack(canonical) === text ? value : corrected(value);
+}
+
+function writePacked(value: unknown, accepts: Accepts): string | undefined {
+  const canonical = canonicalJson(value);
+  if (canonical === undefined || value === null) return refuse('not-json');
+  if (new TextEncoder().encode(canonical).length > mostUnpackedBytes) return refuse('too-long');
+  return accepts(value) === true ? pack(canonical) : undefined;
+}
 
 function pack(json: string): string {
   const bytes = deflateSync(new TextEncoder().encode(json), { level: 9, mem: 6 });
