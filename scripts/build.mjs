@@ -8,6 +8,7 @@ const steps = [
   ['compiling the packages', '.', ['tsc', '-b']],
   ['building the hosted pages for browsers', 'packages/pages', ['vite', 'build', '--logLevel', 'warn']],
   ['building the hosted pages for the service', 'packages/pages', ['vite', 'build', '--ssr', 'src/server.ts', '--logLevel', 'warn']],
+  ['bundling the command', 'packages/cli', ['vite', 'build', '--logLevel', 'warn']],
   ['building the console', 'packages/console', ['vite', 'build', '--logLevel', 'warn']],
 ];
 for (const [what, folder, command] of steps) {

@@ -30,6 +30,7 @@ const builders = [
   ['.', ['tsc', '-b', '--watch', '--preserveWatchOutput']],
   ['packages/pages', ['vite', 'build', '--watch', '--logLevel', 'warn']],
   ['packages/pages', ['vite', 'build', '--ssr', 'src/server.ts', '--watch', '--logLevel', 'warn']],
+  ['packages/cli', ['vite', 'build', '--watch', '--logLevel', 'warn']],
   ['packages/console', ['vite', 'build', '--watch', '--logLevel', 'warn']],
 ];
 for (const [folder, command] of builders) start('npx', ['--no-install', ...command], { cwd: `${root}${folder}`, quietly: folder !== '.' });

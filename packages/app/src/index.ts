@@ -1,4 +1,5 @@
 export * from './address.ts';
+export { frontEndModule } from './front-end/write-module.ts';
 export { allParameterTypes, compileApp } from './compile-with-all-types.ts';
 export { shows } from './components/all-shows.ts';
 export { componentKinds } from './components/kinds.ts';

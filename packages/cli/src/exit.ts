@@ -1,4 +1,4 @@
-import { PallmistError } from '@pallmist/app';
+import { PallmistError } from '@pallmist/app/error';
 
 /** What the exit status says. */
 export const exit = { done: 0, problems: 1, usage: 2, unreached: 3 } as const;

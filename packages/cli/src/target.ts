@@ -1,10 +1,9 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { PallmistClient } from '@pallmist/api';
-import { checkAppFile, type CheckedApp, type CompiledApp } from '@pallmist/app';
+import type { PallmistClient } from '@pallmist/api';
+import type { CheckedApp, CompiledApp } from '@pallmist/app';
 import type { Command } from 'commander';
 import { CommandError, exit } from './exit.ts';
-import { describeProblems } from './problems.ts';
 
 /** Options of the commands that speak to a service. */
 export interface ServiceOptions {
@@ -26,8 +25,10 @@ export function withService(command: Command): Command {
 }
 
 /** A client with the owner’s token, as far as it can be found. */
-export function clientFor({ service, token }: ServiceOptions): PallmistClient {
-  return new PallmistClient({ base: service, token: token ?? process.env['PALLMIST_TOKEN'] ?? tokenOnDisk() });
+export async function clientFor({ service, token }: ServiceOptions): Promise<PallmistClient> {
+  // Loaded only by commands that speak to a service: all others begin sooner without.
+  const { PallmistClient: Client } = await import('@pallmist/api');
+  return new Client({ base: service, token: token ?? process.env['PALLMIST_TOKEN'] ?? tokenOnDisk() });
 }
 
 function tokenOnDisk(): string | undefined {
@@ -38,10 +39,13 @@ function tokenOnDisk(): string | undefined {
   }
 }
 
-/** @throws CommandError when the file cannot be read */
+/**
+ * @param file its name; “-” for standard input
+ * @throws CommandError when it cannot be read
+ */
 export function readFile(file: string): string {
   try {
-    return readFileSync(file, 'utf8');
+    return readFileSync(file === '-' ? 0 : file, 'utf8');
   } catch (error) {
     const reason = (error as NodeJS.ErrnoException).code === 'ENOENT' ? 'there is no such file' : (error as Error).message;
     throw new CommandError(exit.usage, `${file} cannot be read: ${reason}.`);
@@ -49,10 +53,12 @@ export function readFile(file: string): string {
 }
 
 /** The app in a file, ready to read and write its addresses; problems of other kinds do not matter here. */
-export function appInFile(file: string): CheckedApp & { compiled: CompiledApp } {
+export async function appInFile(file: string): Promise<CheckedApp & { compiled: CompiledApp }> {
+  const { checkAppFile } = await import('@pallmist/app');
   const text = readFile(file);
   const checked = checkAppFile(text);
   if (!checked.compiled) {
+    const { describeProblems } = await import('./problems.ts');
     throw new CommandError(exit.problems, describeProblems(checked.problems, { name: file, text }).join('\n'), {
       problems: checked.problems,
     });

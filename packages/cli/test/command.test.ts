@@ -157,6 +157,85 @@ describe('pallmist check, push and publish', () => {
   });
 });
 
+describe('what the habits of a shell expect', () => {
+  const own = (name: string) => join(folder, name);
+
+  it('reads a file from standard input, and takes --json anywhere', async () => {
+    const { status, out } = await pallmist(['--json', 'check', '-'], readFileSync(demoFile, 'utf8'));
+    expect([status, (JSON.parse(out) as { publishable: boolean }).publishable]).toEqual([0, true]);
+    expect((await pallmist(['--version'])).out).toMatch(/^\d+\.\d+\.\d+\n$/);
+  });
+
+  it('ends without a word when the reader has seen enough', async () => {
+    const shell = await new Promise<{ out: string; err: string }>((resolve) => {
+      execFile(
+        'bash',
+        ['-c', `"$0" "$1" params "$2" --json | head -c 20; echo " \${PIPESTATUS[0]}"`, process.execPath, main, demoFile],
+        (_, out, err) => {
+          resolve({ out, err });
+        },
+      );
+    });
+    expect(shell).toEqual({ out: expect.stringMatching(/ 0\n$/) as string, err: '' });
+  });
+
+  it('writes a new app that runs, and leaves a file alone that is there', async () => {
+    const file = own('seeds.yaml');
+    expect((await pallmist(['new', 'Seed “swap”: & #1', '--file', file])).out).toContain('pallmist push');
+    expect((await pallmist(['check', file])).out).toBe(`${file}: no problems\n`);
+    expect((await pallmist(['new', 'Other', '--file', file])).status).toBe(2);
+    const { app } = JSON.parse((await pallmist(['push', file, '--json'])).out) as { app: string };
+    expect((await pallmist(['publish', app])).status).toBe(0);
+    const { pages } = JSON.parse((await pallmist(['pages', '--app', app, '--json'])).out) as { pages: { address: string }[] };
+    const answer = await fetch(base + (pages[0]?.address ?? '').replace(/\{.*/, ''));
+    expect([answer.status, await answer.text()]).toEqual([200, expect.stringContaining('There is nothing like that.')]);
+    await pallmist(['pull', app, own('pulled.yaml')]);
+    expect(readFileSync(own('pulled.yaml'), 'utf8')).toBe(readFileSync(file, 'utf8'));
+    writeFileSync(own('pulled.yaml'), readFileSync(file, 'utf8').replace('size: 25', 'size: 30'));
+    await pallmist(['push', own('pulled.yaml')]);
+    expect((await pallmist(['editions', app])).out).toMatch(/^1 /);
+    expect((await pallmist(['editions', app, '--bring-back', '1'])).status).toBe(0);
+    expect((await pallmist(['pull', app])).out).toBe(readFileSync(file, 'utf8'));
+    expect((await pallmist(['pull', app, '--edition', '1'])).out).toContain('size: 25');
+  });
+
+  it('lists pages and parameters, and draws the map', async () => {
+    expect((await pallmist(['pages', demoFile])).out).toMatch(/^specimen +\/garden\/specimens\/\{specimen\}/m);
+    expect((await pallmist(['params', demoFile, '--page', 'specimen'])).out).toMatch(
+      /^specimen +tab +query +choice of specimen-tab +"overview"/m,
+    );
+    expect((await pallmist(['params', demoFile, '--page', 'specimn'])).err).toMatch(/specimen/);
+    const map = (await pallmist(['map', demoFile])).out;
+    expect(map).toMatch(/^flowchart LR\n {2}n0\["/);
+    expect(map).toMatch(/-->\|"specimen[^"]*"\| n/);
+  });
+
+  it('writes types that stay as they are, and says where they are out of date', async () => {
+    const out = own('pages.ts');
+    expect((await pallmist(['types', demoFile, '--out', out, '--check'])).status).toBe(1);
+    await pallmist(['types', demoFile, '--out', out]);
+    expect((await pallmist(['types', demoFile, '--out', out, '--check'])).status).toBe(0);
+    expect((await pallmist(['types', demoFile])).out).toBe(readFileSync(out, 'utf8'));
+  });
+
+  it('completes commands and options in bash, and has a manual page', async () => {
+    const script = (await pallmist(['completion', 'bash'])).out;
+    const complete = (...words: string[]) =>
+      new Promise<string[]>((resolve) => {
+        const line = `${script}\nCOMP_WORDS=(pallmist ${words.map((word) => `'${word}'`).join(' ')}); COMP_CWORD=${String(words.length)}; _pallmist; echo "\${COMPREPLY[*]}"`;
+        execFile('bash', ['-c', line], (_, out) => {
+          resolve(out.trim().split(' '));
+        });
+      });
+    expect(await complete('pu')).toEqual(['push', 'pull', 'publish']);
+    expect(await complete('types', '--c')).toEqual(['--check']);
+    expect(await complete('records', 'imp')).toEqual(['import']);
+    for (const shell of ['zsh', 'fish']) expect((await pallmist(['completion', shell])).out).toContain('publish');
+    expect((await pallmist(['completion', 'tcsh'])).status).toBe(2);
+    expect((await pallmist(['manual'])).out).toMatch(/^\.TH PALLMIST 1[\s\S]*\.SS\npallmist records import/);
+  });
+});
+
 describe('wrong usage', () => {
   it.each([
     [['nonsense'], 2, /unknown command/],

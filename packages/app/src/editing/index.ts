@@ -48,3 +48,4 @@ export type {
 } from '../definition/app-schema.ts';
 export type { LinkDefinition } from '../definition/schema-parts.ts';
 export { fieldText } from '../records/field-value.ts';
+export { mermaidMap } from './mermaid-map.ts';

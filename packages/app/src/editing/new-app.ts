@@ -5,6 +5,8 @@ import type { GuessedField } from './guess-collection.ts';
 import { pagesForCollection } from './pages-for-collection.ts';
 import { patchData } from './patch-data.ts';
 
+export { commentedApp } from './commented-app.ts';
+
 /** What a new app is called, and where it stands. */
 export interface NewApp {
   title: string;

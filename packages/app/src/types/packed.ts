@@ -31,6 +31,20 @@ export function packed<Value, const Options extends CommonOptions<Value> = objec
   );
 }
 
+declare const valueOf: unique symbol;
+/** A JSON Schema (draft 2020-12) of which the values are known to TypeScript: `schema as SchemaOf<Plan>`. */
+export interface SchemaOf<Value> {
+  readonly [valueOf]?: Value;
+}
+
+/** As `packed`, for the values that fit a JSON Schema. */
+export function packedBySchema<Value, const Options extends CommonOptions<Value> = object>(
+  schema: SchemaOf<Value>,
+  options?: Exactly<Options, CommonOptions<Value>>,
+): Made<Value, Options> {
+  return makePacked(schema as Schema, options) as unknown as Made<Value, Options>;
+}
+
 /** `type: packed` in an app file, whose values fit a JSON Schema (draft 2020-12). */
 export const packedType: DeclaredType = {
   attributes: ['schema'],
@@ -45,19 +59,26 @@ export const packedType: DeclaredType = {
         `The schema is no JSON Schema that can be used${wrong.pointer === '' ? '' : `, at ${wrong.pointer}`}. ${wrong.message}`,
         'See JSON Schema, draft 2020-12.',
       );
-    const misfitOf = validator((schema ?? true) as Schema);
-    const accepts = (value: unknown) => {
-      const misfit = misfitOf(value as Json);
-      return misfit === undefined || refuse('schema-mismatch', misfit);
-    };
-    return parameter<Json, never, never>(
-      'packed',
-      declaration,
-      (source, from, to) => readPacked(decode(source, from, to), accepts),
-      (value) => writePacked(value, accepts),
-    );
+    return makePacked((schema ?? true) as Schema, declaration);
   },
 };
+
+function makePacked(schema: Schema, options: CommonOptions<unknown> | undefined) {
+  const misfitOf = validator(schema);
+  const accepts = (value: unknown) => {
+    const misfit = misfitOf(value as Json);
+    return misfit === undefined || refuse('schema-mismatch', misfit);
+  };
+  return parameter<Json, never, never>(
+    'packed',
+    options,
+    (source, from, to) => readPacked(decode(source, from, to), accepts),
+    (value) => writePacked(value, accepts),
+    false,
+    'no',
+    schema,
+  );
+}
 
 /** Says whether a value is one of those that are meant; where it is not, it has been refused. */
 type Accepts = (value: unknown) => true | undefined;

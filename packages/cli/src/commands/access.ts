@@ -5,14 +5,13 @@ import { clientFor, withService, type ServiceOptions } from '../target.ts';
 
 export function addAccess(program: Command): void {
   withService(program.command('access'))
-    .description('End all console sessions or replace the owner’s token, for example after a machine is lost.')
     .option('--end-sessions', 'End all console sessions')
     .option('--renew-token', 'Replace the owner’s token; the old token stops working at once')
     .addHelpText('after', '\nExamples:\n  pallmist access --end-sessions\n  pallmist access --renew-token')
     .action(async (options: ServiceOptions & { endSessions?: boolean; renewToken?: boolean }) => {
       if (options.endSessions !== true && options.renewToken !== true)
         throw new CommandError(exit.usage, 'Give --end-sessions, --renew-token, or both.');
-      const client = clientFor(options);
+      const client = await clientFor(options);
       const answer: { ended?: number; token?: string } = {};
       if (options.endSessions === true) Object.assign(answer, await client.call('endConsoleSessions', {}, undefined));
       if (options.renewToken === true) Object.assign(answer, await client.call('renewToken', {}, undefined));

@@ -8,7 +8,6 @@ import { clientFor, readFile, withService, type ServiceOptions } from '../target
 
 export function addCheck(program: Command): void {
   withService(program.command('check').argument('[file]', 'An app file'))
-    .description('Find everything that is wrong in an app file or in a draft.')
     .option('--app <name>', 'Check the draft of this app')
     .option('--fix', 'Fix what can be fixed in the file, rewrite keys of older files, and check again')
     // Version 0.1 called this option --mend. Scripts that use the former name still work.
@@ -45,6 +44,6 @@ async function toCheck(file: string | undefined, options: CheckOptions) {
     return { name: file, text, problems: checkAppFile(text).problems };
   }
   if (options.app === undefined) throw new CommandError(exit.usage, 'Name an app file, or an app with --app.');
-  const { source } = await clientFor(options).call('getDraft', { app: options.app });
+  const { source } = await (await clientFor(options)).call('getDraft', { app: options.app });
   return { name: options.app, text: source, problems: checkAppFile(source).problems };
 }

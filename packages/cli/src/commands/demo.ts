@@ -19,7 +19,6 @@ const keepers = [
 
 export function addDemo(program: Command): void {
   withServeOptions(program.command('demo'))
-    .description('Serve the demo app: Quillmoor Glasshouses, an invented botanic garden.')
     .option('--fresh', 'Reset the demo')
     .addHelpText('after', '\nExamples:\n  pallmist demo\n  pallmist demo --fresh --data /tmp/quillmoor')
     .action(async (options: ServeOptions & { fresh?: boolean }) => {

@@ -5,14 +5,13 @@ import { clientFor, withService, type ServiceOptions } from '../target.ts';
 
 export function addKeys(program: Command): void {
   withService(program.command('keys'))
-    .description('List, create or forget the keys that seal values in addresses.')
     .option('--rotate', 'Create a key for new values; older keys still open the values that they sealed')
     .option('--forget <id>', 'Forget an older key; addresses with values that it sealed stop working')
     .addHelpText('after', '\nExamples:\n  pallmist keys\n  pallmist keys --rotate\n  pallmist keys --forget 3f9a0c11d2e4')
     .action(async (options: ServiceOptions & { rotate?: boolean; forget?: string }) => {
       if (options.rotate === true && options.forget !== undefined)
         throw new CommandError(exit.usage, 'Give either --rotate or --forget: first the one, then the other.');
-      const client = clientFor(options);
+      const client = await clientFor(options);
       if (options.rotate === true) await client.call('rotateKeys', {}, undefined);
       if (options.forget !== undefined) await client.call('forgetKey', { id: options.forget }, undefined);
       const answer = await client.call('listKeys', {}, undefined);

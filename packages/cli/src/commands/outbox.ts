@@ -5,11 +5,10 @@ import { clientFor, withService, type ServiceOptions } from '../target.ts';
 
 export function addOutbox(program: Command): void {
   withService(program.command('outbox').argument('[number]', 'Number of a mail, to read it'))
-    .description('List the newest mails or read one; send failed mails again.')
     .option('--resend', 'Send the mail with this number again, or all failed mails')
     .addHelpText('after', '\nExamples:\n  pallmist outbox\n  pallmist outbox 3\n  pallmist outbox --resend')
     .action(async (number: string | undefined, options: ServiceOptions & { resend?: boolean }) => {
-      const client = clientFor(options);
+      const client = await clientFor(options);
       if (options.resend === true) {
         const answer = await client.call('resendMails', {}, number === undefined ? {} : { numbers: [Number(number)] });
         print(options.json, answer, () => [

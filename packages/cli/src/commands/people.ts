@@ -13,7 +13,6 @@ interface PeopleOptions extends ServiceOptions {
 
 export function addPeople(program: Command): void {
   withService(program.command('people').argument('<app>', 'Name of the app').argument('[login]', 'Login name of a person'))
-    .description('List the people who can sign in to an app; add a person or set a new password; remove a person.')
     .option('--name <name>', 'Name that the pages show (default: the login name)')
     .option('--mail <address>', 'Mail address for links that sign the person in without a password')
     .option('--role <role...>', 'Roles of the person')
@@ -23,7 +22,7 @@ export function addPeople(program: Command): void {
       '\nExamples:\n  pallmist people quillmoor\n  pallmist people quillmoor ansa --name "Ansa Wetherel" < password.txt\n  pallmist people quillmoor ansa --remove\nWith a login name the password is read from standard input. A new password ends the sessions of the person.',
     )
     .action(async (app: string, login: string | undefined, options: PeopleOptions) => {
-      const client = clientFor(options);
+      const client = await clientFor(options);
       if (login === undefined) {
         const answer = await client.call('listPeople', { app }, undefined);
         print(options.json, answer, () =>

@@ -4,10 +4,9 @@ import { clientFor, withService, type ServiceOptions } from '../target.ts';
 
 export function addPublish(program: Command): void {
   withService(program.command('publish').argument('<app>', 'Name of the app'))
-    .description('Publish the draft as a new edition. Fails and lists the problems if the draft has errors.')
     .addHelpText('after', '\nExample:\n  pallmist publish quillmoor')
     .action(async (app: string, options: ServiceOptions) => {
-      const published = await clientFor(options).call('publish', { app }, {});
+      const published = await (await clientFor(options)).call('publish', { app }, {});
       print(options.json, published, () => [
         `${app}: edition ${String(published.edition)} is served at ${options.service.replace(/\/$/, '')}${published.mount}`,
       ]);

@@ -11,7 +11,6 @@ import { clientFor, readFile, withService, type ServiceOptions } from '../target
 
 export function addPush(program: Command): void {
   withService(program.command('push').argument('<file>', 'An app file'))
-    .description('Replace the draft in the service with an app file. Creates the app if it is new.')
     .option(
       '--with-data',
       'Also put the records of the CSV files in the folder “data” beside the app file, and the images of the folder “images”, in place; refused where records would be lost',
@@ -31,7 +30,7 @@ export function addPush(program: Command): void {
       if (!definition) {
         throw new CommandError(exit.problems, describeProblems(problems, { name: file, text: source }).join('\n'), { problems });
       }
-      const client = clientFor(options);
+      const client = await clientFor(options);
       const draft =
         options.withData === true
           ? await client.pushWithRecords(definition.app, { source, replace: options.replace === true }, [

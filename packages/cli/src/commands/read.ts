@@ -1,5 +1,5 @@
 import type { AnswerOf } from '@pallmist/api';
-import { readAddress, writeAddress } from '@pallmist/app';
+import { readAddress, writeAddress } from '@pallmist/app/address';
 import type { Command } from 'commander';
 import { CommandError, exit } from '../exit.ts';
 import { columns, print } from '../output.ts';
@@ -10,7 +10,6 @@ type ReadingTold = AnswerOf<'readAddress'>;
 
 export function addRead(program: Command): void {
   withService(program.command('read').argument('<address>', 'A path with query, or a whole URL'))
-    .description('Show how an address is read: its page, and the origin and problems of each value.')
     .option('--file <file>', 'Use this app file')
     .option('--app <name>', 'Use the published app of the service')
     .addHelpText(
@@ -27,14 +26,14 @@ export function addRead(program: Command): void {
 
 async function readIt(address: string, options: ServiceOptions & { file?: string; app?: string }): Promise<ReadingTold> {
   if (options.file !== undefined) {
-    const { compiled } = appInFile(options.file);
+    const { compiled } = await appInFile(options.file);
     const reading = readAddress(compiled, address);
     const written =
       reading.page !== undefined && reading.status === 'found' ? writeAddress(compiled, reading.page, reading.values).address : undefined;
     return { ...reading, ...(written === undefined ? {} : { address: written }) };
   }
   if (options.app === undefined) throw new CommandError(exit.usage, 'Name an app file with --file, or a published app with --app.');
-  return clientFor(options).call('readAddress', { app: options.app }, { address });
+  return (await clientFor(options)).call('readAddress', { app: options.app }, { address });
 }
 
 function tell(address: string, reading: ReadingTold): string[] {

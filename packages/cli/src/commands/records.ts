@@ -16,7 +16,7 @@ const formatOf = (file: string | undefined, given: string | undefined): Format =
 };
 
 export function addRecords(program: Command): void {
-  const records = program.command('records').description('Import or export the records of a collection.');
+  const records = program.command('records');
   withService(
     records
       .command('export')
@@ -31,7 +31,7 @@ export function addRecords(program: Command): void {
       '\nExamples:\n  pallmist records export quillmoor specimens specimens.csv\n  pallmist records export quillmoor specimens --format json | jq length',
     )
     .action(async (app: string, collection: string, file: string | undefined, options: ServiceOptions & { format?: string }) => {
-      const content = await clientFor(options).exportRecords(app, collection, formatOf(file, options.format));
+      const content = await (await clientFor(options)).exportRecords(app, collection, formatOf(file, options.format));
       const readable = Readable.fromWeb(content);
       if (file === undefined) await pipeline(readable, process.stdout, { end: false });
       else {
@@ -62,7 +62,9 @@ export function addRecords(program: Command): void {
         options: ServiceOptions & { format?: string; all?: boolean; replace?: boolean },
       ) => {
         if (options.replace === true && options.all !== true) throw new CommandError(exit.usage, '--replace goes with --all.');
-        const answer = await clientFor(options).importRecords(
+        const answer = await (
+          await clientFor(options)
+        ).importRecords(
           app,
           collection,
           { content: readWithProgress(file) },

@@ -42,9 +42,6 @@ export function addRename(program: Command): void {
     .argument('<what>', `What is renamed: ${Object.keys(renames).join(', ')}`)
     .argument('<from>', 'PAGE, PAGE.PARAMETER or LIST.VALUE; for an address its page')
     .argument('<to>', 'The new name; for an address the new template')
-    .description(
-      'Rename a page, a parameter or a choice everywhere in an app file, or give a page another address. Old addresses keep working.',
-    )
     .option('--forget', 'Do not keep old addresses working')
     .option('--json', 'Print JSON for programs')
     .addHelpText(

@@ -18,7 +18,6 @@ export function withServeOptions(command: Command): Command {
 
 export function addServe(program: Command): void {
   withServeOptions(program.command('serve'))
-    .description('Serve the published apps, the console and the HTTP interface.')
     .addHelpText('after', '\nExamples:\n  pallmist serve\n  PALLMIST_PORT=8080 pallmist serve --data /srv/pallmist')
     .action(async (options: ServeOptions) => {
       const stopped = stopSignal();

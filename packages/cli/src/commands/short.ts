@@ -10,7 +10,6 @@ interface ShortOptions extends ServiceOptions {
 
 export function addShort(program: Command): void {
   withService(program.command('short').argument('<app>', 'Name of the app').argument('[address]', 'The address to make a short one for'))
-    .description('List, create or withdraw an app’s short addresses.')
     .option('--days <days>', 'Days until it expires (default: never)')
     .option('--withdraw <code>', 'Withdraw the short address with this code')
     .addHelpText(
@@ -18,7 +17,7 @@ export function addShort(program: Command): void {
       '\nExamples:\n  pallmist short quillmoor\n  pallmist short quillmoor "/garden/specimens?q=fern&zones=fog-desert,tea-slope" --days 90\n  pallmist short quillmoor --withdraw 7hk2mwx\nA QR code of any address of an app is at ~qr.svg?of=ADDRESS and ~qr.png?of=ADDRESS below its mount.',
     )
     .action(async (app: string, address: string | undefined, options: ShortOptions) => {
-      const client = clientFor(options);
+      const client = await clientFor(options);
       const days = options.days === undefined ? undefined : Number(options.days);
       if (days !== undefined && !(days >= 0.01 && days <= 3650))
         throw new CommandError(exit.usage, '--days is a number from 0.01 to 3650.');

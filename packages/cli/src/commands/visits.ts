@@ -4,10 +4,9 @@ import { clientFor, withService, type ServiceOptions } from '../target.ts';
 
 export function addVisits(program: Command): void {
   withService(program.command('visits').argument('<app>', 'Name of the app'))
-    .description('Count visits to an app, and forms sent, by the values that visits began with, such as a campaign.')
     .addHelpText('after', '\nExample:\n  pallmist visits quillmoor')
     .action(async (app: string, options: ServiceOptions) => {
-      const answer = await clientFor(options).call('listVisits', { app }, undefined);
+      const answer = await (await clientFor(options)).call('listVisits', { app }, undefined);
       const totals = new Map<string, { came: number; formsSent: number }>();
       for (const { parameter, value, came, formsSent } of answer.visits) {
         const name = `${parameter}=${value}`;

@@ -1,4 +1,4 @@
-import { readTexts, writeAddress, type Problem } from '@pallmist/app';
+import { readTexts, writeAddress, type Problem } from '@pallmist/app/address';
 import type { Command } from 'commander';
 import { CommandError, exit } from '../exit.ts';
 import { print } from '../output.ts';
@@ -7,7 +7,6 @@ import { appInFile, clientFor, withService, type ServiceOptions } from '../targe
 
 export function addWrite(program: Command): void {
   withService(program.command('write').argument('<page>', 'Name of the page').argument('[values...]', 'Its values, each as name=value'))
-    .description('Write the address of a page with values for its parameters.')
     .option('--file <file>', 'Use this app file')
     .option('--app <name>', 'Use the published app of the service')
     .option('--sharing', 'Leave out parameters that are not for sharing')
@@ -32,7 +31,7 @@ async function write(
 ): Promise<{ address?: string; problems: readonly ShownProblem[] }> {
   const sharing = options.sharing ?? false;
   if (options.file !== undefined) {
-    const { compiled } = appInFile(options.file);
+    const { compiled } = await appInFile(options.file);
     const read = readTexts(compiled, page, texts);
     // Both kinds of problems at once: texts that cannot be read, and what the address still lacks.
     const written = writeAddress(compiled, page, read.values, { forSharing: sharing });
@@ -44,7 +43,7 @@ async function write(
     return read.problems.length === 0 && written.address !== undefined ? { address: written.address, problems } : { problems };
   }
   if (options.app === undefined) throw new CommandError(exit.usage, 'Name an app file with --file, or a published app with --app.');
-  return clientFor(options).call('writeAddress', { app: options.app }, { page, texts, sharing });
+  return (await clientFor(options)).call('writeAddress', { app: options.app }, { page, texts, sharing });
 }
 
 function textsIn(pairs: readonly string[]): Record<string, string> {
