@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { apiBase, operations, type Operation } from './operations.ts';
-import { problemDetails } from './schemas.ts';
+import * as schemas from './schemas.ts';
 
 /** The HTTP interface described in OpenAPI 3.1, made from the schemas that check every request. */
 export function describeApi(version: string): object {
@@ -20,6 +20,7 @@ export function describeApi(version: string): object {
     servers: [{ url: apiBase }],
     paths,
     components: {
+      schemas: components(),
       securitySchemes: { owner: { type: 'http', scheme: 'bearer', description: 'The token in the file api-token of the data directory' } },
     },
   };
@@ -34,15 +35,45 @@ function describe(name: string, operation: Operation): object {
     parameters: names.map((parameter) => ({ name: parameter, in: 'path', required: true, schema: { type: 'string' } })),
     ...(operation.body === undefined
       ? {}
-      : { requestBody: { required: true, content: { 'application/json': { schema: jsonSchema(operation.body, 'input') } } } }),
+      : { requestBody: { required: true, content: { 'application/json': { schema: schemaOf(operation.body, 'input') } } } }),
     responses: {
-      200: { description: 'Done', content: { 'application/json': { schema: jsonSchema(operation.answer, 'output') } } },
-      default: { description: 'What was wrong', content: { 'application/problem+json': { schema: jsonSchema(problemDetails, 'output') } } },
+      200: { description: 'Done', content: { 'application/json': { schema: schemaOf(operation.answer, 'output') } } },
+      default: {
+        description: 'What was wrong',
+        content: { 'application/problem+json': { schema: schemaOf(schemas.problemDetails, 'output') } },
+      },
     },
   };
 }
 
-function jsonSchema(schema: z.ZodType, io: 'input' | 'output'): object {
+/** Schemas that have a name: generated clients then have types of that name. */
+const names = new Map<z.ZodType, string>(
+  Object.entries(schemas as unknown as Record<string, z.ZodType>)
+    .filter(([, schema]) => schema instanceof z.ZodType)
+    .map(([name, schema]) => [schema, name.charAt(0).toUpperCase() + name.slice(1)]),
+);
+/** Those that are sent; all others are answers. */
+const sent = new Set(Object.values(operations as Record<string, Operation>).map(({ body }) => body));
+const reference = (name: string) => `#/components/schemas/${name}`;
+
+function registryOf(io: 'input' | 'output') {
+  const registry = z.registry<{ id: string }>();
+  for (const [schema, id] of names) if (sent.has(schema) === (io === 'input')) registry.add(schema, { id });
+  return registry;
+}
+
+function components(): Record<string, object> {
+  const all: Record<string, object> = {};
+  for (const io of ['input', 'output'] as const) {
+    const { schemas: made } = z.toJSONSchema(registryOf(io), { io, uri: reference });
+    for (const [name, { $schema: _, $id: __, ...schema }] of Object.entries(made)) all[name] = schema;
+  }
+  return Object.fromEntries(Object.entries(all).sort(([a], [b]) => (a < b ? -1 : 1)));
+}
+
+function schemaOf(schema: z.ZodType, io: 'input' | 'output'): object {
+  const name = names.get(schema);
+  if (name !== undefined) return { $ref: reference(name) };
   const { $schema: _, ...rest } = z.toJSONSchema(schema, { io, reused: 'inline' });
   return rest;
 }

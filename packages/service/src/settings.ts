@@ -16,6 +16,10 @@ const schema = z.object({
   PALLMIST_KEEP_MAILS_DAYS: z.coerce.number().min(0.01).max(3650).default(30),
   PALLMIST_TRUST_PROXY: count(0, 10).default(0),
   PALLMIST_STOP_SECONDS: z.coerce.number().min(0.1).max(600).default(10),
+  PALLMIST_API_ORIGINS: z
+    .string()
+    .regex(/^(?:https?:\/\/[^\s/,]+(?:\s*,\s*|$))*$/)
+    .default(''),
   PALLMIST_LOG: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
 });
 
@@ -44,6 +48,8 @@ export interface Settings {
   trustProxy: number;
   /** Milliseconds that requests have to end when the service stops. */
   shutdownTimeout: number;
+  /** Origins whose pages may call the HTTP interface from a browser. */
+  apiOrigins: readonly string[];
   log: 'silent' | 'error' | 'warn' | 'info' | 'debug';
 }
 
@@ -60,6 +66,7 @@ const expected: Record<string, string> = {
   PALLMIST_KEEP_MAILS_DAYS: 'a number of days, such as 30',
   PALLMIST_TRUST_PROXY: 'the number of proxies in front, 0 to 10',
   PALLMIST_STOP_SECONDS: 'a number of seconds, such as 10',
+  PALLMIST_API_ORIGINS: 'origins with commas between them, such as https://desk.quillmoor.example',
   PALLMIST_LOG: 'one of silent, error, warn, info, debug',
 };
 
@@ -92,6 +99,9 @@ export function readSettings(environment: Record<string, string | undefined>): S
     keepMailDays: read.PALLMIST_KEEP_MAILS_DAYS,
     trustProxy: read.PALLMIST_TRUST_PROXY,
     shutdownTimeout: read.PALLMIST_STOP_SECONDS * 1000,
+    apiOrigins: read.PALLMIST_API_ORIGINS.split(',')
+      .map((origin) => origin.trim())
+      .filter((origin) => origin !== ''),
     log: read.PALLMIST_LOG,
   };
 }

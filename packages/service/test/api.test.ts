@@ -3,7 +3,7 @@ import { gardenFile, startGarden, type TestService } from '../../../test/support
 
 let service: TestService;
 beforeAll(async () => {
-  service = await startGarden();
+  service = await startGarden({ apiOrigins: ['https://desk.quillmoor.example'] });
 });
 afterAll(() => service.stop());
 
@@ -14,10 +14,17 @@ const post = (path: string, body: unknown) =>
     body: typeof body === 'string' ? body : JSON.stringify(body),
   });
 
-async function problem(response: Response): Promise<{ status: number; detail: string; problems?: { code: string; pointer?: string }[] }> {
+async function problem(
+  response: Response,
+): Promise<{ type: string; status: number; detail: string; problems?: { code: string; pointer?: string }[] }> {
   expect(response.headers.get('content-type')).toContain('application/problem+json');
-  const details = (await response.json()) as { status: number; detail: string };
-  expect(details).toMatchObject({ type: 'about:blank', title: expect.any(String), status: response.status, detail: expect.any(String) });
+  const details = (await response.json()) as { type: string; status: number; detail: string };
+  expect(details).toMatchObject({
+    type: `/~/api#problem-${String(response.status)}`,
+    title: expect.any(String),
+    status: response.status,
+    detail: expect.any(String),
+  });
   return details;
 }
 
@@ -149,6 +156,36 @@ describe('drafts and editions, for the owner', () => {
     expect(await (await fetch(`${service.base}/garden/houses`)).text()).toContain('All the houses');
   });
 
+  it('change only where “If-Match” names the draft as it is, and name it by an ETag', async () => {
+    const got = await service.owner('GET', '/apps/quillmoor/draft');
+    const tag = got.headers.get('etag') ?? '';
+    const { revision, source } = (await got.json()) as { revision: number; source: string };
+    expect(tag).toBe(`"${String(revision)}"`);
+    const send = (method: string, path: string, body: unknown, headers: Record<string, string>) =>
+      fetch(`${service.base}/~/api/v1${path}`, {
+        method,
+        headers: { authorization: `Bearer ${service.token}`, 'content-type': 'application/json', ...headers },
+        ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      });
+    expect((await send('GET', '/apps/quillmoor/draft', undefined, { 'if-none-match': tag, 'cache-control': 'max-age=0' })).status).toBe(
+      304,
+    );
+    const patch = { revision, patch: [{ op: 'replace', path: '/title', value: 'Another' }] };
+    for (const [method, path, body] of [
+      ['PATCH', '/apps/quillmoor/draft', patch],
+      ['PUT', '/apps/quillmoor/draft', { source: source.replace('title:', 'title: Other #') }],
+      ['POST', '/apps/quillmoor/publish', {}],
+    ] as const) {
+      const refused = await send(method, path, body, { 'if-match': '"1", "999999"' });
+      expect((await problem(refused)).status, method).toBe(412);
+    }
+    const kept = (await (await service.owner('GET', '/apps/quillmoor/draft')).json()) as { revision: number };
+    expect(kept.revision).toBe(revision);
+    const changed = await send('PATCH', '/apps/quillmoor/draft', patch, { 'if-match': tag });
+    expect([changed.status, changed.headers.get('etag')]).toEqual([200, `"${String(revision + 1)}"`]);
+    await service.owner('PUT', '/apps/quillmoor/draft', { source });
+  });
+
   it('take data whole or not at all', async () => {
     const push = (houses: string) => service.owner('PUT', '/apps/quillmoor/draft', { source: gardenFile, data: { houses } });
     const wrong = await problem(await push('code,name,built\npalm,Palm House,1887\nPALM,,old\npalm,Again,1\n'));
@@ -168,5 +205,36 @@ describe('drafts and editions, for the owner', () => {
     expect(await (await fetch(`${service.base}/`)).text()).toContain('Rival');
     expect(await (await fetch(`${service.base}/garden`)).text()).toContain('Quillmoor');
     expect((await fetch(`${service.base}/~/health`)).status).toBe(200);
+  });
+});
+
+describe('by the rules of HTTP', () => {
+  it('a method that a path does not have is told with those that it has', async () => {
+    const response = await fetch(`${service.base}/~/api/v1/apps/quillmoor/draft`, { method: 'DELETE' });
+    expect([(await problem(response)).status, response.headers.get('allow')]).toEqual([405, 'GET, HEAD, PATCH, PUT']);
+    expect((await fetch(`${service.base}/~/api/v1/apps`)).headers.get('www-authenticate')).toBe('Bearer');
+  });
+
+  it('every problem leads to its place in the reference, which describes every operation', async () => {
+    const { type } = await problem(await fetch(`${service.base}/~/api/v1/nothing`));
+    const url = new URL(type, service.base);
+    const page = await (await fetch(url)).text();
+    expect(page).toContain(`id="${url.hash.slice(1)}"`);
+    const { paths } = (await (await fetch(`${service.base}/~/api/v1/openapi.json`)).json()) as { paths: Record<string, object> };
+    for (const path of Object.keys(paths)) expect(page).toContain(path);
+    for (const [, target = ''] of page.matchAll(/href="#([^"]+)"/g)) expect(page).toContain(`id="${target}"`);
+  });
+
+  it('pages of origins that the owner names may call it, and no others', async () => {
+    const ask = (origin: string) =>
+      fetch(`${service.base}/~/api/v1/apps/quillmoor/draft`, {
+        method: 'OPTIONS',
+        headers: { origin, 'access-control-request-method': 'PATCH', 'access-control-request-headers': 'authorization' },
+      });
+    const allowed = await ask('https://desk.quillmoor.example');
+    expect([allowed.status, allowed.headers.get('access-control-allow-origin')]).toEqual([204, 'https://desk.quillmoor.example']);
+    expect(allowed.headers.get('access-control-allow-headers')).toContain('authorization');
+    expect(allowed.headers.get('access-control-allow-credentials')).toBeNull();
+    expect((await ask('https://evil.example')).headers.get('access-control-allow-origin')).toBeNull();
   });
 });

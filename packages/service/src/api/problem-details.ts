@@ -1,17 +1,20 @@
 import type { ProblemDetails } from '@pallmist/api';
 import { PallmistError, type Problem } from '@pallmist/app';
 
-const titles: Record<number, string> = {
+/** The kinds of problems, by status. */
+export const titles: Readonly<Record<number, string>> = {
   400: 'Bad request',
   401: 'Not signed in',
   403: 'Not allowed',
   404: 'Not found',
   405: 'Method not allowed',
   409: 'Conflict',
+  412: 'Not the draft that was meant',
   413: 'Too large',
-  415: 'Not JSON',
+  415: 'Not of the right type',
   422: 'Refused',
   500: 'Failed',
+  503: 'Busy',
 };
 
 /** An answer other than 200, thrown by the handlers of the HTTP interface. */
@@ -28,7 +31,8 @@ export class Refused extends PallmistError {
 /** Problem Details (RFC 9457). */
 export function problemDetails(status: number, detail: string, problems?: readonly Problem[]): ProblemDetails {
   return {
-    type: 'about:blank',
+    // It leads to the catalogue of problems in the reference.
+    type: titles[status] === undefined ? 'about:blank' : `/~/api#problem-${String(status)}`,
     title: titles[status] ?? 'Refused',
     status,
     detail,

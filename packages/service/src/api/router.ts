@@ -19,7 +19,9 @@ import { passwordProblem } from '../people/password-rule.ts';
 import type { ServiceParts } from '../service-parts.ts';
 import { version } from '../version.ts';
 import { readFor, writeFor } from './addresses.ts';
+import { allowOrigins } from './cross-origin.ts';
 import { problemDetails, Refused } from './problem-details.ts';
+import { heedIfMatch, heedsIfMatch, tagDraft } from './draft-version.ts';
 import { readPush } from './push-body.ts';
 import { makeShort, shortAnswer } from './short-addresses.ts';
 
@@ -39,6 +41,7 @@ const notAllowed: Record<BuilderRole, string> = {
 /** The HTTP interface: who asks is settled first, then the body is read and checked by its schema; every error is a Problem Details. */
 export function apiRouter(parts: ServiceParts): Router {
   const router = Router();
+  router.use(allowOrigins(parts.settings.apiOrigins));
   const handlers = makeHandlers(parts);
   const bodies = new BodyGate();
   const description = describeApi(version);
@@ -63,15 +66,25 @@ export function apiRouter(parts: ServiceParts): Router {
       }
       const handler = handlers[name] as (call: Call<OperationName>) => unknown;
       const body = (await checkedBody(operation, request, bodies)) as Call<OperationName>['body'];
-      response.json(await handler({ parameters: request.params as Record<string, string>, body, request, response, builder }));
+      if (heedsIfMatch(name, request))
+        heedIfMatch(name, request, (await parts.store.apps.draft(String(request.params['app'])))?.revision, body);
+      const answer = await handler({ parameters: request.params as Record<string, string>, body, request, response, builder });
+      tagDraft(response, answer);
+      response.json(answer);
     });
   }
   router.put('/apps/:app/draft', async (request, response) => {
     const { app } = request.params;
     const builder = await mustBe('builder', request);
+    heedIfMatch('pushDraft', request, (await parts.store.apps.draft(app))?.revision, undefined);
     response.json(operations.pushDraft.answer.parse(await readPush(request, (push) => parts.apps.push(app, push, builder))));
   });
-  router.use((request) => {
+  router.use((request, response) => {
+    const allowed = methodsAt(request.path);
+    if (allowed.length > 0) {
+      response.setHeader('allow', allowed.join(', '));
+      throw new Refused(405, `${request.method} is not for ${quote(request.path, 80)}; possible: ${allowed.join(', ')}.`);
+    }
     throw new Refused(404, `There is no ${request.method} ${quote(request.path, 80)} here; see openapi.json.`);
   });
   router.use((error: unknown, request: Request, response: Response, next: NextFunction) => {
@@ -85,6 +98,19 @@ export function apiRouter(parts: ServiceParts): Router {
     response.status(details.status).type('application/problem+json').send(JSON.stringify(details));
   });
   return router;
+}
+
+const templates = [
+  ...Object.values(operations as Record<string, Operation>).map(({ method, path }) => ({ method, path })),
+  { method: 'get', path: '/openapi.json' },
+  { method: 'get', path: '/apps/{app}/draft/events' },
+  ...['get', 'post'].map((method) => ({ method, path: '/apps/{app}/records/{collection}' })),
+].map(({ method, path }) => ({ method: method.toUpperCase(), path: new RegExp(`^${path.replaceAll(/\{\w+\}/g, '[^/]+')}/?$`) }));
+
+/** The methods that there are at a path. */
+function methodsAt(path: string): string[] {
+  const methods = templates.filter((template) => template.path.test(path)).map(({ method }) => method);
+  return [...new Set(methods.includes('GET') ? [...methods, 'HEAD'] : methods)].sort();
 }
 
 /** Who asks. @throws Refused where the role is not enough */

@@ -1,6 +1,7 @@
 import type { RequestListener } from 'node:http';
 import compression from 'compression';
 import express, { type Express, type NextFunction, type Request, type Response } from 'express';
+import { referencePage, referenceStyle } from '../api/reference-page.ts';
 import { apiRouter } from '../api/router.ts';
 import { failureMessage, message, strayMessage } from '../pages/messages.ts';
 import { AppHost } from '../pages/app-host.ts';
@@ -37,6 +38,13 @@ export function webApp(parts: ServiceParts, guard: LoadGuard): RequestListener {
   });
   web.use('/~/assets', builtFiles(files.pages));
   web.use(compression({ threshold: 1024 }));
+  const reference = referencePage(version, [...files.assets.styles, '/~/api/style.css']);
+  web.get('/~/api/style.css', (_, response) => {
+    response.type('css').setHeader('cache-control', 'public, max-age=3600').send(referenceStyle);
+  });
+  web.get('/~/api', (_, response) => {
+    response.type('html').send(reference);
+  });
   web.use('/~/api/v1', apiRouter(parts));
   web.use('/~/console', consoleFiles(files.console));
 

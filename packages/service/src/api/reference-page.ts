@@ -1,0 +1,176 @@
+import { apiBase, describeApi, operations as declared, type Operation } from '@pallmist/api';
+import { titles } from './problem-details.ts';
+
+interface Schema {
+  $ref?: string;
+  type?: string | string[];
+  items?: Schema;
+  anyOf?: Schema[];
+  oneOf?: Schema[];
+  enum?: unknown[];
+  const?: unknown;
+  description?: string;
+  properties?: Record<string, Schema>;
+  required?: string[];
+}
+interface Described {
+  paths: Record<string, Record<string, DescribedOperation>>;
+  components: { schemas: Record<string, Schema> };
+}
+interface DescribedOperation {
+  operationId: string;
+  summary: string;
+  requestBody?: { content: { 'application/json': { schema: Schema } } };
+  responses: { 200: { content: { 'application/json': { schema: Schema } } } };
+}
+
+/** What to do about each kind of problem. */
+const advice: Readonly<Record<number, string>> = {
+  400: 'Look at “problems”: each names a place in the body by its JSON Pointer.',
+  401: 'Send the header “Authorization: Bearer TOKEN”. The owner’s token is in the file api-token of the data directory.',
+  403: 'Ask the owner for a role that may do this.',
+  404: 'Look at the name: “detail” says which one is near.',
+  405: 'Use one of the methods in the header “Allow”.',
+  409: 'Somebody else changed it meanwhile. Get it again, and make the change on top of it.',
+  412: 'The draft is another than “If-Match” names. Get it again, and make the change on top of it.',
+  413: 'Send less at once, or import records by POST …/records/COLLECTION, which takes any number.',
+  415: 'Send JSON with the content type application/json, or the type that “detail” names.',
+  422: 'Look at “problems”: each has a stable code.',
+  500: 'It is in the service’s log, by the request’s id.',
+  503: 'Wait as long as the header “Retry-After” says.',
+};
+
+/** Who may call an operation. */
+const accessWords: Readonly<Record<string, string>> = {
+  open: 'everyone',
+  viewer: 'any builder',
+  builder: 'builders and the owner',
+  owner: 'the owner',
+};
+
+const groupNames: Readonly<Record<string, string>> = {
+  apps: 'Apps',
+  read: 'Addresses',
+  write: 'Addresses',
+  short: 'Addresses',
+  draft: 'Drafts and editions',
+  publish: 'Drafts and editions',
+  editions: 'Drafts and editions',
+  'try-as': 'Drafts and editions',
+  records: 'Records',
+  people: 'People',
+  visits: 'People',
+  mails: 'Mails',
+  keys: 'Keys and tokens',
+  token: 'Keys and tokens',
+  console: 'Console and builders',
+  builders: 'Console and builders',
+};
+
+/** What an operation is about: the first word of its path after the app. */
+function groupOf(path: string): string {
+  const [first = '', ...words] = path.split('/').filter((word) => word !== '' && !word.startsWith('{'));
+  return groupNames[first === 'apps' ? (words[0] ?? first) : first] ?? 'Apps';
+}
+const anchor = (group: string): string => `of-${group.toLowerCase().replaceAll(' ', '-')}`;
+
+const escaped = (text: string): string => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('"', '&quot;');
+const nameOf = (reference: string): string => reference.split('/').at(-1) ?? '';
+
+/** A readable description of the HTTP interface, made from its OpenAPI document. @param styles addresses of style sheets */
+export function referencePage(version: string, styles: readonly string[]): string {
+  const { paths, components } = describeApi(version) as Described;
+  const operations = Object.entries(paths).flatMap(([path, methods]) =>
+    Object.entries(methods).map(([method, operation]) => ({
+      path,
+      method,
+      ...operation,
+      access: (declared as Record<string, Operation>)[operation.operationId]?.access ?? 'open',
+    })),
+  );
+  const groups = new Map<string, typeof operations>();
+  for (const operation of operations) groups.set(groupOf(operation.path), [...(groups.get(groupOf(operation.path)) ?? []), operation]);
+  const sections = [...groups].map(
+    ([group, members]) =>
+      `<h2 id="${anchor(group)}">${escaped(group)}</h2>\n${members
+        .map(({ path, method, operationId, summary, access, requestBody, responses }) => {
+          const sent = requestBody?.content['application/json'].schema;
+          return `<section aria-labelledby="${operationId}"><h3 id="${operationId}"><code><b>${method.toUpperCase()}</b> ${escaped(path)}</code></h3>
+<p>${escaped(summary)}</p>
+<p class="of">${sent === undefined ? '' : `Sends ${typeWords(sent)} · `}Answers ${typeWords(responses[200].content['application/json'].schema)} · ${accessWords[access] ?? ''}</p></section>`;
+        })
+        .join('\n')}`,
+  );
+  const schemas = Object.entries(components.schemas).map(
+    ([name, schema]) => `<section aria-labelledby="schema-${name}"><h3 id="schema-${name}">${name}</h3>${fields(schema)}</section>`,
+  );
+  const problems = Object.entries(titles).map(
+    ([status, title]) =>
+      `<section aria-labelledby="problem-${status}"><h3 id="problem-${status}">${status}: ${escaped(title)}</h3><p>${escaped(advice[Number(status)] ?? '')}</p></section>`,
+  );
+  const contents = [...[...groups.keys(), 'Schemas'].map((group) => [anchor(group), group]), ['problems', 'Problems']].map(
+    ([id = '', words = '']) => `<li><a href="#${id}">${escaped(words)}</a></li>`,
+  );
+  return `<!doctype html>
+<html lang="en">
+<head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>The HTTP interface · Pallmist</title>
+${styles.map((style) => `<link rel="stylesheet" href="${escaped(style)}">`).join('')}</head>
+<body>
+<nav aria-label="Contents"><p><b>HTTP interface</b></p><ul>${contents.join('')}</ul></nav>
+<main id="content">
+<h1>The HTTP interface</h1>
+<p>Everything is below <code>${apiBase}</code>. <a href="${apiBase}/openapi.json">The same as an OpenAPI 3.1 document</a>. Version ${escaped(version)}.</p>
+<p>Operations for builders and the owner need the header <code>Authorization: Bearer TOKEN</code>. Errors are Problem Details (RFC 9457), whose
+<code>type</code> leads to <a href="#problems">the problems</a> below. A draft has an <code>ETag</code>; send it back as
+<code>If-Match</code> to change exactly this draft.</p>
+${sections.join('\n')}
+<h2 id="of-schemas">Schemas</h2>
+${schemas.join('\n')}
+<h2 id="problems">Problems</h2>
+${problems.join('\n')}
+</main></body>
+</html>
+`;
+}
+
+/** A type in a few words, with links to what has a name. */
+function typeWords({ $ref, type, items, anyOf, oneOf, enum: values, const: only }: Schema): string {
+  if ($ref !== undefined) return `<a href="#schema-${nameOf($ref)}">${nameOf($ref)}</a>`;
+  if (values !== undefined) return values.map((value) => `<code>${escaped(JSON.stringify(value))}</code>`).join(' or ');
+  if (only !== undefined) return `<code>${escaped(JSON.stringify(only))}</code>`;
+  const alternatives = anyOf ?? oneOf;
+  if (alternatives !== undefined) return alternatives.map(typeWords).join(' or ');
+  if (type === 'array') return `a list of ${items === undefined ? 'anything' : typeWords(items)}`;
+  return type === undefined ? 'anything' : escaped([type].flat().join(' or '));
+}
+
+function fields(schema: Schema): string {
+  const { properties, required = [], description } = schema;
+  const said = description === undefined ? '' : `<p>${escaped(description)}</p>`;
+  if (properties === undefined) return `${said}<p>${typeWords(schema)}</p>`;
+  const rows = Object.entries(properties).map(
+    ([name, field]) =>
+      `<tr><th scope="row"><code>${escaped(name)}</code></th><td>${typeWords(field)}</td><td>${required.includes(name) ? 'always' : ''}</td><td>${escaped(field.description ?? '')}</td></tr>`,
+  );
+  return `${said}<table><thead><tr><th scope="col">field</th><th scope="col">type</th><th scope="col">given</th><th scope="col">what it is</th></tr></thead><tbody>${rows.join('')}</tbody></table>`;
+}
+
+/** The style of the reference, on top of the design tokens that the pages have. */
+export const referenceStyle = `
+body { display: grid; grid-template-columns: 14rem minmax(0, 60rem); gap: 0 3rem; margin: 0 auto; padding: 1.5rem; max-width: 80rem; }
+body > nav { position: sticky; top: 1.5rem; align-self: start; }
+body > nav ul { list-style: none; padding: 0; }
+body > nav a { display: block; padding: 0.25rem 0; min-height: 24px; }
+h1 { margin-top: 0; }
+h2 { margin-top: 3rem; }
+section { border-top: 1px solid color-mix(in srgb, currentColor 20%, transparent); padding: 0.25rem 0 0.75rem; scroll-margin-top: 1rem; }
+h3 { margin: 0.75rem 0 0.25rem; font-size: 1rem; }
+h3 code { font-weight: normal; overflow-wrap: anywhere; }
+p { margin: 0.25rem 0; }
+.of { color: var(--quiet); font-size: 0.9rem; }
+section:target { outline: 2px solid currentColor; outline-offset: 4px; }
+table { width: 100%; border-collapse: collapse; font-size: 0.9rem; }
+th, td { text-align: start; vertical-align: top; padding: 0.3rem 0.75rem 0.3rem 0; overflow-wrap: anywhere; }
+th code { white-space: nowrap; }
+@media (max-width: 50rem) { body { display: block; padding: 1rem; } body > nav { position: static; } table { display: block; overflow-x: auto; } }
+`;
