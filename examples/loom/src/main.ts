@@ -1,0 +1,5 @@
+import { startGallery } from './gallery.ts';
+import { startLoom } from './loom.ts';
+
+startLoom();
+startGallery();
