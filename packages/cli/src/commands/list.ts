@@ -29,6 +29,12 @@ export const listedCommands: readonly ListedCommand[] = [
     load: async () => (await import('./demo.ts')).addDemo,
   },
   {
+    name: 'dev',
+    group: 'App file',
+    summary: 'Check and push an app file at each save; open pages of the draft follow.',
+    load: async () => (await import('./dev.ts')).addDev,
+  },
+  {
     name: 'check',
     group: 'App file',
     summary: 'Find everything that is wrong in an app file or in a draft.',

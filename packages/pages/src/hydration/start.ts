@@ -12,8 +12,12 @@ if (payload !== null && target !== null) {
   hydrate(Page, { target, props: { live } });
   live.begin();
   followLinks(target, live);
-  if (payload.draft && window.parent !== window)
-    void import('./in-console.ts').then(({ connectWithConsole }) => {
-      connectWithConsole(live);
-    });
+  if (payload.draft)
+    void (window.parent === window
+      ? import('./follow-draft.ts').then(({ followDraft }) => {
+          followDraft(live);
+        })
+      : import('./in-console.ts').then(({ connectWithConsole }) => {
+          connectWithConsole(live);
+        }));
 }

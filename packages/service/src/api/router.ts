@@ -125,7 +125,8 @@ function addEventRoute(router: Router, { store, events }: ServiceParts, mustBe: 
     const builder = await mustBe('viewer', request);
     const { app } = request.params;
     if ((await store.apps.draft(app)) === undefined) throw new Refused(404, `There is no app ${quote(app)}.`);
-    if (!events.open(app, builder, response)) throw new Refused(503, 'Too many consoles have this draft open.');
+    const looks = new URLSearchParams(request.originalUrl.split('?')[1] ?? '').get('looks') === 'true';
+    if (!events.open(app, builder, response, looks)) throw new Refused(503, 'Too many consoles have this draft open.');
   });
 }
 

@@ -14,6 +14,8 @@ const mostListeners = 100;
 
 interface Listener {
   builder: Builder;
+  /** It only looks at a page of the draft: the others are not told of it. */
+  looks: boolean;
   response: Response;
 }
 
@@ -29,11 +31,11 @@ export class DraftEvents {
   }
 
   /** Keeps a connection open. @returns false where too many are open already */
-  open(app: string, builder: Builder, response: Response): boolean {
+  open(app: string, builder: Builder, response: Response, looks = false): boolean {
     const listeners = this.#listeners.get(app) ?? new Set();
     if (listeners.size >= mostListeners) return false;
     this.#listeners.set(app, listeners);
-    const listener = { builder, response };
+    const listener = { builder, response, looks };
     listeners.add(listener);
     // Compression would hold events back until there are enough of them.
     response.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-store, no-transform', 'x-accel-buffering': 'no' });
@@ -59,7 +61,7 @@ export class DraftEvents {
   }
 
   #tellWhoIsHere(app: string): void {
-    const builders = [...(this.#listeners.get(app) ?? [])].map(({ builder }) => builder.name);
+    const builders = [...(this.#listeners.get(app) ?? [])].filter(({ looks }) => !looks).map(({ builder }) => builder.name);
     this.tell(app, { kind: 'here', builders });
   }
 

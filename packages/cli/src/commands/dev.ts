@@ -1,0 +1,66 @@
+import { watch } from 'node:fs';
+import { basename, dirname } from 'node:path';
+import { setTimeout as wait } from 'node:timers/promises';
+import type { Command } from 'commander';
+import { describeProblems } from '../problems.ts';
+import { clientFor, readFile, withService, type ServiceOptions } from '../target.ts';
+import { stopSignal } from './serve.ts';
+
+/** Milliseconds without a further change until a save is taken: editors write a file in several steps. */
+const quiet = 40;
+
+export function addDev(program: Command): void {
+  withService(program.command('dev').argument('<file>', 'An app file'))
+    .addHelpText(
+      'after',
+      '\nExample:\n  pallmist dev app.yaml\nEach save is checked; without errors it becomes the draft, and the pages of the draft that are open in a browser show it.\nWith errors the draft stays as it was. Ctrl+C ends it.',
+    )
+    .action(async (file: string, options: ServiceOptions) => {
+      const stopped = stopSignal();
+      const say = (data: object, lines: readonly string[]) => {
+        process.stdout.write(options.json === true ? JSON.stringify(data) + '\n' : lines.join('\n') + '\n');
+      };
+      let last = '';
+      const take = async () => {
+        const started = performance.now();
+        const source = readFile(file);
+        if (source === last) return;
+        last = source;
+        const { checkAppFile, countProblems, mayPublish } = await import('@pallmist/app');
+        const { definition, problems } = checkAppFile(source);
+        const told = describeProblems(problems, { name: file, text: source });
+        if (definition === undefined || !mayPublish(problems)) {
+          say({ pushed: false, problems }, [...told, `${file}: ${countProblems(problems)}. The draft stays as it was.`]);
+          return;
+        }
+        const client = await clientFor(options);
+        const { app, revision } = await client.call('pushDraft', { app: definition.app }, { source });
+        const milliseconds = Math.round(performance.now() - started);
+        const address = `${options.service.replace(/\/$/, '')}/~/draft/${app}/`;
+        say({ pushed: true, app, revision, milliseconds, address, problems }, [
+          ...told,
+          `${file}: draft ${String(revision)} after ${String(milliseconds)} ms, ${countProblems(problems)}. ${address}`,
+        ]);
+      };
+      await take();
+      let pending: Promise<void> = Promise.resolve();
+      let asked = 0;
+      // The folder is watched: many editors put another file in the place of the one that is saved.
+      const watcher = watch(dirname(file), (_, name) => {
+        if (name !== null && name !== basename(file)) return;
+        const mine = ++asked;
+        pending = pending.then(async () => {
+          await wait(quiet);
+          if (mine !== asked) return;
+          await take().catch((error: unknown) => {
+            // The file may be gone for a moment, or the service: the next save is taken again.
+            last = '';
+            say({ pushed: false, error: String(error) }, [error instanceof Error ? error.message : String(error)]);
+          });
+        });
+      });
+      await stopped;
+      watcher.close();
+      await pending;
+    });
+}
