@@ -1,7 +1,7 @@
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { defaultBodyBytes, describeApi, imported, operations, type Operation, type OperationName } from '@pallmist/api';
-import { quote, suggest, toPointer, type Problem } from '@pallmist/app';
+import { quote, suggest } from '@pallmist/app';
 import { Router, type NextFunction, type Request, type Response } from 'express';
 import type { HostedApp } from '../apps/hosted-app.ts';
 import { previewMail } from '../apps/mail-preview.ts';
@@ -19,6 +19,7 @@ import { passwordProblem } from '../people/password-rule.ts';
 import type { ServiceParts } from '../service-parts.ts';
 import { version } from '../version.ts';
 import { readFor, writeFor } from './addresses.ts';
+import { bodyProblems } from './body-problems.ts';
 import { allowOrigins } from './cross-origin.ts';
 import { problemDetails, Refused } from './problem-details.ts';
 import { heedIfMatch, heedsIfMatch, tagDraft } from './draft-version.ts';
@@ -313,10 +314,7 @@ async function checkedBody(operation: Operation, request: Request, bodies: BodyG
   }
   const parsed = operation.body.safeParse(given);
   if (parsed.success) return parsed.data;
-  const problems = parsed.error.issues.map((issue): Problem => {
-    const pointer = toPointer(issue.path.map((key) => (typeof key === 'symbol' ? String(key) : key)));
-    return { code: 'bad-body', severity: 'error', message: `${pointer === '' ? 'The body' : pointer}: ${issue.message}.`, pointer };
-  });
+  const problems = bodyProblems(parsed.error);
   throw new Refused(400, problems.map(({ message }) => message).join(' '), problems);
 }
 
