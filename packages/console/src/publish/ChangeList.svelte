@@ -6,7 +6,7 @@
 
 <ul>
   {#each changes as change, index (index)}
-    <li class:breaks={change.breaks}>
+    <li class="change" class:breaks={change.breaks}>
       <span class={change.kind}>{change.kind}</span>
       {change.words}
       {#if change.breaks}<strong>Addresses that were shared stop working.</strong>{/if}
@@ -24,9 +24,13 @@
     font-size: 0.9rem;
     overflow-wrap: anywhere;
   }
+  .change {
+    display: flow-root;
+    padding-inline-start: 4.6rem;
+  }
   span {
-    display: inline-block;
-    min-width: 4.6rem;
+    float: inline-start;
+    margin-inline-start: -4.6rem;
     color: var(--quiet);
     font-size: 0.8125rem;
   }
@@ -38,7 +42,7 @@
   }
   .breaks {
     border-inline-start: 0.25rem solid var(--warn);
-    padding-inline-start: 0.5rem;
+    padding-inline-start: 5.1rem;
   }
   strong {
     color: var(--warn);
