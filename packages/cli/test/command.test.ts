@@ -88,6 +88,21 @@ describe('pallmist write', () => {
     expect((await pallmist(['write', 'specimen', 'specimen=QM-0412', '--app', 'quillmoor'])).out).toBe('/garden/specimens/QM-0412\n');
   });
 
+  it('takes values with their types as JSON, makes a short address, and saves the QR code', async () => {
+    const values = '{"zones": ["fog-desert", "tea-slope"], "page": 2}';
+    const long = '/garden/specimens?q=fern&zones=fog-desert,tea-slope&page=2';
+    expect((await pallmist(['write', 'specimens', 'q=fern', '--values', values, '--file', demoFile])).out).toBe(`${long}\n`);
+    expect((await pallmist(['write', 'specimens', 'q=fern', '--values', '-', '--app', 'quillmoor'], values)).out).toBe(`${long}\n`);
+    expect((await pallmist(['write', 'specimens', '--values', '[1]', '--file', demoFile])).status).toBe(2);
+    const code = join(folder, 'code.svg');
+    const { out, err } = await pallmist(['write', 'specimens', 'q=fern', '--app', 'quillmoor', '--short', '--qr', code]);
+    const answer = await fetch(out.trim(), { redirect: 'manual' });
+    expect([err, answer.headers.get('location')]).toEqual(['', '/garden/specimens?q=fern']);
+    expect(readFileSync(code, 'utf8')).toContain('<svg');
+    await pallmist(['short', 'quillmoor', '--withdraw', /\w{7}$/.exec(out.trim())?.[0] ?? '']);
+    expect((await pallmist(['write', 'specimens', '--short', '--file', demoFile])).status).toBe(2);
+  });
+
   it('says every problem', async () => {
     const { status, err } = await pallmist(['write', 'specimen', 'tab=x', 'nope=1', '--file', demoFile]);
     expect(status).toBe(1);

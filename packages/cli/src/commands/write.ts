@@ -1,32 +1,43 @@
-import { readTexts, writeAddress, type Problem } from '@pallmist/app/address';
+import { writeFileSync } from 'node:fs';
+import { readTexts, writeAddress, type Problem, type Values } from '@pallmist/app/address';
 import type { Command } from 'commander';
 import { CommandError, exit } from '../exit.ts';
 import { print } from '../output.ts';
 import { describeProblems, type ShownProblem } from '../problems.ts';
-import { appInFile, clientFor, withService, type ServiceOptions } from '../target.ts';
+import { appInFile, clientFor, readFile, withService, type ServiceOptions } from '../target.ts';
 
 export function addWrite(program: Command): void {
   withService(program.command('write').argument('<page>', 'Name of the page').argument('[values...]', 'Its values, each as name=value'))
     .option('--file <file>', 'Use this app file')
-    .option('--app <name>', 'Use the published app of the service')
+    .option('--app <name>', 'Use the published app of the service; with the owner’s token, values are sealed where they have to be')
+    .option('--values <json>', 'More values, with their types, as a JSON object; “-” reads it from standard input')
     .option('--sharing', 'Leave out parameters that are not for sharing')
+    .option('--short', 'With --app: make a short address of it')
+    .option('--qr <file>', 'With --app: also write its QR code, as an .svg or a .png file')
     .addHelpText(
       'after',
-      '\nExamples:\n  pallmist write specimen specimen=QM-0412 tab=care --file app.yaml\n  pallmist write specimens "q=café & rose" sort=-name --app quillmoor',
+      '\nExamples:\n  pallmist write specimen specimen=QM-0412 tab=care --file app.yaml\n  pallmist write specimens "q=café & rose" sort=-name --app quillmoor\n  pallmist write specimens --values \'{"zones": ["fog-desert"], "page": 2}\' --file app.yaml\n  pallmist write specimen specimen=QM-0412 --app quillmoor --short --qr plant.svg',
     )
     .action(async (page: string, pairs: string[], options: WriteOptions) => {
-      const { address, problems } = await write(page, textsIn(pairs), options);
-      print(options.json, { address, problems }, () => (address === undefined ? [] : [address]));
+      if (options.app === undefined && (options.short === true || options.qr !== undefined))
+        throw new CommandError(exit.usage, '--short and --qr go with --app: the service makes them.');
+      const { address, problems } = await write(page, textsIn(pairs), valuesIn(options.values), options);
+      const short = address === undefined || options.short !== true ? undefined : await makeShort(address, options);
+      if (address !== undefined && options.qr !== undefined) await saveCode(address, options.qr, options);
+      print(options.json, { address, problems, ...(short === undefined ? {} : { short }) }, () =>
+        address === undefined ? [] : [short ?? address],
+      );
       if (options.json !== true && problems.length > 0) process.stderr.write(describeProblems(problems).join('\n') + '\n');
       process.exitCode = address === undefined ? exit.problems : exit.done;
     });
 }
 
-type WriteOptions = ServiceOptions & { file?: string; app?: string; sharing?: boolean };
+type WriteOptions = ServiceOptions & { file?: string; app?: string; values?: string; sharing?: boolean; short?: boolean; qr?: string };
 
 async function write(
   page: string,
   texts: Record<string, string>,
+  more: Values,
   options: WriteOptions,
 ): Promise<{ address?: string; problems: readonly ShownProblem[] }> {
   const sharing = options.sharing ?? false;
@@ -34,7 +45,7 @@ async function write(
     const { compiled } = await appInFile(options.file);
     const read = readTexts(compiled, page, texts);
     // Both kinds of problems at once: texts that cannot be read, and what the address still lacks.
-    const written = writeAddress(compiled, page, read.values, { forSharing: sharing });
+    const written = writeAddress(compiled, page, { ...read.values, ...more }, { forSharing: sharing });
     const refused = new Set(read.problems.map(({ parameter }) => parameter));
     const problems: Problem[] = [
       ...read.problems,
@@ -43,7 +54,38 @@ async function write(
     return read.problems.length === 0 && written.address !== undefined ? { address: written.address, problems } : { problems };
   }
   if (options.app === undefined) throw new CommandError(exit.usage, 'Name an app file with --file, or a published app with --app.');
-  return (await clientFor(options)).call('writeAddress', { app: options.app }, { page, texts, sharing });
+  return (await clientFor(options)).call('writeAddress', { app: options.app }, { page, texts, values: more, sharing });
+}
+
+async function makeShort(address: string, options: WriteOptions): Promise<string> {
+  const { shortAddresses } = await (await clientFor(options)).call('makeShort', { app: options.app ?? '' }, { address });
+  return shortAddresses[0]?.short ?? address;
+}
+
+/** Has the service draw the QR code of an address. */
+async function saveCode(address: string, file: string, options: WriteOptions): Promise<void> {
+  const format = /\.(svg|png)$/i.exec(file)?.[1]?.toLowerCase();
+  if (format === undefined) throw new CommandError(exit.usage, '--qr names an .svg or a .png file.');
+  const { apps } = await (await clientFor(options)).call('listApps', {});
+  const mount = apps.find(({ app }) => app === options.app)?.mount ?? '/';
+  const response = await fetch(
+    `${options.service.replace(/\/$/, '')}${mount === '/' ? '' : mount}/~qr.${format}?of=${encodeURIComponent(address)}`,
+  );
+  if (!response.ok) throw new CommandError(exit.problems, `The service drew no QR code of ${address} (${String(response.status)}).`);
+  writeFileSync(file, Buffer.from(await response.arrayBuffer()));
+}
+
+function valuesIn(given: string | undefined): Values {
+  if (given === undefined) return {};
+  let values: unknown;
+  try {
+    values = JSON.parse(given === '-' ? readFile('-') : given);
+  } catch {
+    throw new CommandError(exit.usage, '--values is not JSON; write it as {"name": value}.');
+  }
+  if (typeof values !== 'object' || values === null || Array.isArray(values))
+    throw new CommandError(exit.usage, '--values is a JSON object: {"name": value}.');
+  return values as Values;
 }
 
 function textsIn(pairs: readonly string[]): Record<string, string> {
