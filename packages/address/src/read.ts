@@ -38,11 +38,14 @@ export function read<P extends Page<string, unknown>>(page: P, address: string):
   return { status: isAddress ? 'elsewhere' : 'malformed', values: {}, problems: [{ code, severity: 'error' }], former: false };
 }
 
-/** As `read`, for path, query and fragment as `location` has them. @returns undefined where they are not one of the page's addresses */
+/**
+ * As `read`, for path, query and fragment as `location` has them. A path that begins with “//” has “/.” before it, so that
+ * it names no host.
+ * @returns undefined where they are not one of the page's addresses
+ */
 export function readHere(page: Template, here: string): Settled | undefined {
   nextTurn();
-  scanPlain(here, 0);
-  if (!locatePath(page)) return undefined;
+  if (!scanPlain(here.startsWith('/.//') ? here.slice(2) : here, 0) || !locatePath(page)) return undefined;
   locateQuery(page, undefined);
   return settle(page, undefined);
 }

@@ -29,12 +29,12 @@ export interface Live<P extends Page<string, unknown>> {
   /** The page whose values they are. */
   readonly page: P;
   /**
-   * All values, by name; the same object until one changes. Where the address is another page’s, the values of last time.
+   * All values by name; the same object until a value changes. At the address of another page, the values stay as they were.
    */
   readonly values: PageValues<P>;
   /**
    * `found`: the page can be shown with these values. `refused`: a value is missing or wrong that the page cannot do
-   * without. `elsewhere`: the address is another page’s.
+   * without. `elsewhere`: the address belongs to another page.
    */
   readonly status: 'found' | 'refused' | 'elsewhere';
   /** What was wrong with the address. A change takes out of it what was wrong. */

@@ -116,6 +116,7 @@ export class SharedAddress {
    */
   go(address: string, step: boolean, accepts: (here: string, samePath: boolean) => boolean): boolean {
     const base = this.#origin || 'about://';
+    if (!URL.canParse(address, base + this.#here)) return false;
     const { href, pathname, search, hash } = new URL(address, base + this.#here);
     const here = whole(pathname, search, hash);
     if (!href.startsWith(`${base}/`) || !accepts(here, pathOf(here) === pathOf(this.#here))) return false;

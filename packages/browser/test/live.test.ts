@@ -343,6 +343,7 @@ describe('links', () => {
     const { window, state } = begin('/plants?page=2');
     expect(state.go('http://elsewhere.example/plants?page=3')).toBe(false);
     expect(state.go('/houses')).toBe(false);
+    expect(state.go('http://[')).toBe(false);
     expect(state.go('?page=4#x')).toBe(true);
     expect(state.values.page).toBe(4);
     settle();
@@ -361,6 +362,10 @@ describe('links', () => {
     side.set({ open: 'map' });
     settle();
     expect(window.location.href).toBe('http://garden.example//evil.example/x?open=map');
+    expect(new URL(side.href(), window.location).host).toBe('garden.example');
+    // What is read is this address, not the one that was read before.
+    begin('/plants?page=7&open=help');
+    expect(live(panel, { window }).values).toEqual({ open: 'map' });
   });
 });
 

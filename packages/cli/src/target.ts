@@ -1,7 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { PallmistClient } from '@pallmist/api';
-import type { CheckedApp, CompiledApp } from '@pallmist/app';
 import type { Command } from 'commander';
 import { CommandError, exit } from './exit.ts';
 
@@ -50,18 +49,4 @@ export function readFile(file: string): string {
     const reason = (error as NodeJS.ErrnoException).code === 'ENOENT' ? 'there is no such file' : (error as Error).message;
     throw new CommandError(exit.usage, `${file} cannot be read: ${reason}.`);
   }
-}
-
-/** The app in a file, ready to read and write its addresses; problems of other kinds do not matter here. */
-export async function appInFile(file: string): Promise<CheckedApp & { compiled: CompiledApp }> {
-  const { checkAppFile } = await import('@pallmist/app');
-  const text = readFile(file);
-  const checked = checkAppFile(text);
-  if (!checked.compiled) {
-    const { describeProblems } = await import('./problems.ts');
-    throw new CommandError(exit.problems, describeProblems(checked.problems, { name: file, text }).join('\n'), {
-      problems: checked.problems,
-    });
-  }
-  return { ...checked, compiled: checked.compiled };
 }

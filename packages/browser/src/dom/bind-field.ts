@@ -9,7 +9,8 @@ export interface FieldOptions {
 
 /**
  * Binds an input, a selection or a text area to the parameter of its `name`, both ways. All that is typed until the
- * field is left is one step of the history. What is wrong is said by the browser, as for any field (`setCustomValidity`).
+ * field is left is one step of the history. The browser shows what is wrong
+ * with a value, as for any field (`setCustomValidity`).
  * @returns ends it
  */
 export function bindField<P extends Page<string, unknown>>(state: Live<P>, field: Field, { on = 'input' }: FieldOptions = {}): () => void {

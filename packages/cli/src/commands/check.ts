@@ -10,7 +10,7 @@ export function addCheck(program: Command): void {
   withService(program.command('check').argument('[file]', 'An app file'))
     .option('--app <name>', 'Check the draft of this app')
     .option('--fix', 'Fix what can be fixed in the file, rewrite keys of older files, and check again')
-    // Version 0.1 called this option --mend. Scripts that use the former name still work.
+    // Scripts that were written for version 0.1 use this name.
     .addOption(new Option('--mend', 'The former name of --fix').hideHelp())
     .addHelpText(
       'after',

@@ -1,10 +1,11 @@
 import type { AnswerOf } from '@pallmist/api';
 import { readAddress, writeAddress } from '@pallmist/app/address';
 import type { Command } from 'commander';
+import { appFrom } from '../app-source.ts';
 import { CommandError, exit } from '../exit.ts';
 import { columns, print } from '../output.ts';
 import { describeProblems, paint } from '../problems.ts';
-import { appInFile, clientFor, withService, type ServiceOptions } from '../target.ts';
+import { clientFor, withService, type ServiceOptions } from '../target.ts';
 
 type ReadingTold = AnswerOf<'readAddress'>;
 
@@ -26,7 +27,7 @@ export function addRead(program: Command): void {
 
 async function readIt(address: string, options: ServiceOptions & { file?: string; app?: string }): Promise<ReadingTold> {
   if (options.file !== undefined) {
-    const { compiled } = await appInFile(options.file);
+    const { compiled } = await appFrom(options.file, options);
     const reading = readAddress(compiled, address);
     const written =
       reading.page !== undefined && reading.status === 'found' ? writeAddress(compiled, reading.page, reading.values).address : undefined;

@@ -1,10 +1,11 @@
 import { writeFileSync } from 'node:fs';
 import { readTexts, writeAddress, type Problem, type Values } from '@pallmist/app/address';
 import type { Command } from 'commander';
+import { appFrom } from '../app-source.ts';
 import { CommandError, exit } from '../exit.ts';
 import { print } from '../output.ts';
 import { describeProblems, type ShownProblem } from '../problems.ts';
-import { appInFile, clientFor, readFile, withService, type ServiceOptions } from '../target.ts';
+import { clientFor, readFile, withService, type ServiceOptions } from '../target.ts';
 
 export function addWrite(program: Command): void {
   withService(program.command('write').argument('<page>', 'Name of the page').argument('[values...]', 'Its values, each as name=value'))
@@ -42,7 +43,7 @@ async function write(
 ): Promise<{ address?: string; problems: readonly ShownProblem[] }> {
   const sharing = options.sharing ?? false;
   if (options.file !== undefined) {
-    const { compiled } = await appInFile(options.file);
+    const { compiled } = await appFrom(options.file, options);
     const read = readTexts(compiled, page, texts);
     // Both kinds of problems at once: texts that cannot be read, and what the address still lacks.
     const written = writeAddress(compiled, page, { ...read.values, ...more }, { forSharing: sharing });

@@ -1,5 +1,6 @@
 import type { OperationName } from '@pallmist/api';
 import type { Request, Response } from 'express';
+import type { AppStore } from '../store/apps.ts';
 import { Refused } from './problem-details.ts';
 
 /** Operations that change a draft, or make it public. */
@@ -9,28 +10,20 @@ const onDraft: ReadonlySet<OperationName> = new Set<OperationName>(['pushDraft',
 const tagOf = (revision: number): string => `"${String(revision)}"`;
 
 /**
- * Holds a request against the draft that its `If-Match` names. A match is asked for again when the change is made, by the
- * revision in the body: between here and there somebody else may change the draft.
- * @param revision the present revision of the draft; undefined where there is no such app
- * @throws Refused with 412 where the draft is another by now
+ * Checks the `If-Match` of a request that changes or publishes a draft. The revision also goes into the body, so that the
+ * change itself is refused if someone changes the draft after this check.
+ * @throws Refused with 412 if the draft has changed
  */
-export function heedIfMatch(name: OperationName, request: Request, revision: number | undefined, body: unknown): void {
+export async function heedIfMatch(name: OperationName, request: Request, store: AppStore, body?: unknown): Promise<void> {
   const wanted = request.headers['if-match'];
   if (wanted === undefined || !onDraft.has(name)) return;
+  const revision = (await store.draft(String(request.params['app'])))?.revision;
+  if (revision === undefined) throw new Refused(412, 'The app has no draft yet, so “If-Match” cannot name it.');
   const tags = wanted.split(',').map((tag) => tag.trim());
-  const matches = revision !== undefined && (tags.includes('*') || tags.includes(tagOf(revision)));
-  if (!matches)
-    throw new Refused(
-      412,
-      revision === undefined
-        ? 'There is no draft that “If-Match” could name.'
-        : `The draft is at revision ${String(revision)} by now, not ${wanted}. Get it again, and make the change on top of it.`,
-    );
+  if (!tags.includes('*') && !tags.includes(tagOf(revision)))
+    throw new Refused(412, `The draft is at revision ${String(revision)}, not ${wanted}. Get it again, then repeat your change.`);
   if (typeof body === 'object' && body !== null && !('revision' in body)) Object.assign(body, { revision });
 }
-
-export const heedsIfMatch = (name: OperationName, request: Request): boolean =>
-  onDraft.has(name) && request.headers['if-match'] !== undefined;
 
 /** Names the draft in the answer, so that the next change can be made to exactly this one. */
 export function tagDraft(response: Response, answer: unknown): void {

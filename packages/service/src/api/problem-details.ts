@@ -9,7 +9,7 @@ export const titles: Readonly<Record<number, string>> = {
   404: 'Not found',
   405: 'Method not allowed',
   409: 'Conflict',
-  412: 'Not the draft that was meant',
+  412: 'Draft has changed',
   413: 'Too large',
   415: 'Not of the right type',
   422: 'Refused',

@@ -22,7 +22,7 @@ import { readFor, writeFor } from './addresses.ts';
 import { bodyProblems } from './body-problems.ts';
 import { allowOrigins } from './cross-origin.ts';
 import { problemDetails, Refused } from './problem-details.ts';
-import { heedIfMatch, heedsIfMatch, tagDraft } from './draft-version.ts';
+import { heedIfMatch, tagDraft } from './draft-version.ts';
 import { readPush } from './push-body.ts';
 import { makeShort, shortAnswer } from './short-addresses.ts';
 
@@ -67,8 +67,7 @@ export function apiRouter(parts: ServiceParts): Router {
       }
       const handler = handlers[name] as (call: Call<OperationName>) => unknown;
       const body = (await checkedBody(operation, request, bodies)) as Call<OperationName>['body'];
-      if (heedsIfMatch(name, request))
-        heedIfMatch(name, request, (await parts.store.apps.draft(String(request.params['app'])))?.revision, body);
+      await heedIfMatch(name, request, parts.store.apps, body);
       const answer = await handler({ parameters: request.params as Record<string, string>, body, request, response, builder });
       tagDraft(response, answer);
       response.json(answer);
@@ -77,7 +76,7 @@ export function apiRouter(parts: ServiceParts): Router {
   router.put('/apps/:app/draft', async (request, response) => {
     const { app } = request.params;
     const builder = await mustBe('builder', request);
-    heedIfMatch('pushDraft', request, (await parts.store.apps.draft(app))?.revision, undefined);
+    await heedIfMatch('pushDraft', request, parts.store.apps);
     response.json(operations.pushDraft.answer.parse(await readPush(request, (push) => parts.apps.push(app, push, builder))));
   });
   router.use((request, response) => {
