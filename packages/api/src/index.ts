@@ -1,10 +1,13 @@
 export { ApiError, PallmistClient, SlowServiceError, UnreachableError, type ClientOptions, type RecordFile } from './client.ts';
 export { describeApi } from './openapi.ts';
 export { apiBase, defaultBodyBytes, operations, type AnswerOf, type BodyOf, type Operation, type OperationName } from './operations.ts';
+export { scopeNames, scopes, type Scope } from './scopes.ts';
+export { verifyWebhook, type SignedMessage } from './verify-webhook.ts';
 export {
   health,
   imported,
   readiness,
+  type ApiTokenSummary,
   type AppSummary,
   type BuilderAccount,
   type Draft,
@@ -14,5 +17,7 @@ export {
   type FoundRecords,
   type ProblemDetails,
   type Readiness,
+  type RecordPage,
+  type WebhookSummary,
   type WhoAmI,
 } from './schemas.ts';

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { apiBase, operations, type Operation } from './operations.ts';
 import * as schemas from './schemas.ts';
+import { scopes } from './scopes.ts';
 
 /** The HTTP interface described in OpenAPI 3.1, made from the schemas that check every request. */
 export function describeApi(version: string): object {
@@ -21,7 +22,15 @@ export function describeApi(version: string): object {
     paths,
     components: {
       schemas: components(),
-      securitySchemes: { owner: { type: 'http', scheme: 'bearer', description: 'The token in the file api-token of the data directory' } },
+      securitySchemes: {
+        token: {
+          type: 'http',
+          scheme: 'bearer',
+          description: `The owner’s token, in the file api-token of the data directory, may do everything. A token made with a name may do what its scopes name:\n\n${Object.entries(scopes)
+            .map(([name, sentence]) => `- \`${name}\`: ${sentence}`)
+            .join('\n')}`,
+        },
+      },
     },
   };
 }
@@ -31,8 +40,16 @@ function describe(name: string, operation: Operation): object {
   return {
     operationId: name,
     summary: operation.summary,
-    ...(operation.access === 'open' ? {} : { security: [{ owner: [] }] }),
-    parameters: names.map((parameter) => ({ name: parameter, in: 'path', required: true, schema: { type: 'string' } })),
+    ...(operation.access === 'open' ? { security: [] } : { security: [{ token: operation.scope === undefined ? [] : [operation.scope] }] }),
+    parameters: [
+      ...names.map((parameter) => ({ name: parameter, in: 'path', required: true, schema: { type: 'string' } })),
+      ...Object.entries(operation.query ?? {}).map(([parameter, description]) => ({
+        name: parameter,
+        in: 'query',
+        description,
+        schema: { type: 'string' },
+      })),
+    ],
     ...(operation.body === undefined
       ? {}
       : { requestBody: { required: true, content: { 'application/json': { schema: schemaOf(operation.body, 'input') } } } }),

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { scopeNames } from './scopes.ts';
 
 const appName = z.string().min(1).max(40).describe('Name of the app, such as quillmoor');
 
@@ -327,3 +328,81 @@ export const visits = z.object({
     )
     .describe('The newest days first'),
 });
+
+const apiToken = z.object({
+  id: z.string(),
+  name: z.string(),
+  scopes: z.array(z.enum(scopeNames)),
+  app: z.string().nullable().describe('The only app that it is for; null for all'),
+  madeAt: z.string().describe('RFC 3339'),
+  endsAt: z.string().nullable().describe('RFC 3339; null while it does not end by itself'),
+  usedOn: z.string().nullable().describe('The day on which it was used last, YYYY-MM-DD; null for never'),
+});
+export type ApiTokenSummary = z.infer<typeof apiToken>;
+export const apiTokens = z.object({ tokens: z.array(apiToken).describe('The newest first') });
+export const newTokenBody = z.strictObject({
+  name: z.string().trim().min(1).max(100).describe('What it is for; shown in logs'),
+  scopes: z.array(z.enum(scopeNames)).min(1).max(scopeNames.length),
+  app: z.string().max(40).optional().describe('The only app that it is for; all apps when left out'),
+  days: z.number().min(0.01).max(3650).optional().describe('Days until it ends; never when left out'),
+});
+export const newToken = z.object({ made: apiToken, token: z.string().describe('Shown this once; send it as “Authorization: Bearer TOKEN”') });
+
+const webhookEvent = z.enum(['record.created', 'record.changed', 'record.removed']);
+const webhook = z.object({
+  id: z.string(),
+  url: z.string(),
+  events: z.array(webhookEvent),
+  collections: z.array(z.string()).describe('Only records of these collections; of all when empty'),
+  madeAt: z.string().describe('RFC 3339'),
+});
+export type WebhookSummary = z.infer<typeof webhook>;
+export const webhooks = z.object({ webhooks: z.array(webhook) });
+const webhookUrl = z
+  .url({ protocol: /^https?$/ })
+  .max(2000)
+  .describe('An https address; http only on this machine');
+export const newWebhookBody = z.strictObject({
+  url: webhookUrl,
+  events: z.array(webhookEvent).min(1).max(3).optional().describe('What it is told; all events when left out'),
+  collections: z.array(z.string().max(60)).max(100).optional().describe('Only records of these collections; of all when left out'),
+});
+export const newWebhook = z.object({ webhook, secret: z.string().describe('With which messages are signed; shown this once') });
+export const webhookBody = z.strictObject({
+  url: webhookUrl.optional(),
+  events: z.array(webhookEvent).min(1).max(3).optional(),
+  collections: z.array(z.string().max(60)).max(100).optional(),
+});
+export const oneWebhook = z.object({ webhook });
+export const deliveries = z.object({
+  deliveries: z
+    .array(
+      z.object({
+        number: z.number().int(),
+        eventId: z.string().describe('The same for each try'),
+        type: webhookEvent,
+        writtenAt: z.string().describe('RFC 3339'),
+        state: z.enum(['waiting', 'sent', 'failed']),
+        tries: z.number().int(),
+        problem: z.string(),
+        body: z.string().describe('What is sent: a CloudEvent as JSON'),
+      }),
+    )
+    .describe('The newest first, at most 50'),
+});
+
+const recordValues = z
+  .record(z.string(), z.union([z.string(), z.number(), z.boolean(), z.null()]))
+  .describe('Values by field; a reference is the key of its record');
+export const recordPage = z.object({
+  records: z.array(recordValues),
+  total: z.number().int().describe('Of all pages'),
+  next: z.string().nullable().describe('Send it as “after” for the next page; null on the last one'),
+});
+export type RecordPage = z.infer<typeof recordPage>;
+export const oneRecord = z.object({ key: z.string(), record: recordValues });
+export const recordBody = z.strictObject({ record: recordValues });
+export const recordPatchBody = z.strictObject({ record: recordValues.describe('Only what changes (RFC 7396); null empties a field') });
+
+const picture = z.object({ name: z.string(), bytes: z.number().int(), type: z.string(), address: z.string() });
+export const pictures = z.object({ pictures: z.array(picture).describe('By name') });

@@ -32,6 +32,7 @@ export { mailAddress } from './mails/mail-address.ts';
 export { nextSerial, serialParts, serialProblem } from './records/serial.ts';
 export { asParameter, fieldReader, fieldText, type FieldReader, type PlainRecord, type PlainValue } from './records/field-value.ts';
 export { fieldName, planSave, type FieldProblems, type SavePlan, type SaveRequest } from './records/plan-save.ts';
+export { readRecordQuery, type RecordQuery } from './records/record-query.ts';
 export { signUpForm } from './components/sign-up/show.ts';
 export { defaultKilobytes, fileNameIn, fileProblem, mediaTypeOf } from './records/file-value.ts';
 export { fileFieldsOf, formNamesOf, sentForm, type SentForm } from './view/save-request.ts';

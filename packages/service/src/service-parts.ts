@@ -11,6 +11,7 @@ import type { KeyRing } from './seals/key-ring.ts';
 import type { Sealer } from './seals/sealer.ts';
 import type { Settings } from './settings.ts';
 import type { Store } from './store/store.ts';
+import type { WebhookSender } from './webhooks/webhook-sender.ts';
 
 /** What the service is made of, put together at start. */
 export interface ServiceParts {
@@ -26,6 +27,7 @@ export interface ServiceParts {
   keys: KeyRing;
   sealer: Sealer;
   post: PostOffice;
+  webhooks: WebhookSender;
   /** Where the public reaches the service, without a “/” at the end. */
   base: () => string;
   /** The built files for browsers. */

@@ -18,6 +18,7 @@ import { Sealer } from './seals/sealer.ts';
 import type { Settings } from './settings.ts';
 import { openStore } from './store/open-store.ts';
 import type { Store } from './store/store.ts';
+import { WebhookSender } from './webhooks/webhook-sender.ts';
 
 /** A running service. */
 export interface Service {
@@ -61,6 +62,8 @@ export async function startService(settings: Settings, { clock = systemClock }: 
     const changes = new DraftChanges(store, keeper, events);
     const post = new PostOffice(store.mails, settings, log, clock);
     closers.push(() => post.close());
+    const webhooks = new WebhookSender(store.webhooks, log, clock);
+    closers.push(() => webhooks.close());
     const guard = new LoadGuard(settings.maxConcurrent);
     closers.push(() => {
       guard.close();
@@ -68,7 +71,7 @@ export async function startService(settings: Settings, { clock = systemClock }: 
     let own = '';
     const base = () => settings.publicUrl?.replace(/\/$/, '') ?? own;
     const sealer = new Sealer(keys, clock);
-    const parts = { settings, clock, log, files, store, live, apps, changes, builders, events, keys, sealer, post, base };
+    const parts = { settings, clock, log, files, store, live, apps, changes, builders, events, keys, sealer, post, webhooks, base };
     const server = httpServer(webApp(parts, guard));
     const port = await listen(server, settings);
     own = `http://${settings.host.includes(':') ? `[${settings.host}]` : settings.host}:${String(port)}`;
@@ -77,6 +80,7 @@ export async function startService(settings: Settings, { clock = systemClock }: 
       events.close();
     });
     post.open();
+    webhooks.open();
     apps.open();
     log.info({ base: own }, 'serving');
     let stopping: Promise<void> | undefined;

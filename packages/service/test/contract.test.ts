@@ -96,7 +96,7 @@ describe('the HTTP interface keeps to its description', () => {
 
   it('who may not call an operation is told so, and nothing else', async () => {
     for (const { method, path, operation } of operations()) {
-      if (operation.security === undefined) continue;
+      if (operation.security?.length === 0) continue;
       const response = await call(method, path, 'guess', operation.requestBody === undefined ? undefined : {});
       expect([operation.operationId, response.status, response.headers.get('www-authenticate')]).toEqual([
         operation.operationId,

@@ -5,12 +5,13 @@ import type { RecordSource } from '../apps/record-import.ts';
 import { bodyChunks, RefusedBody } from '../http/bodies.ts';
 
 const mostSource = 20_000_000;
-const mostPicture = 3_000_000;
+/** Bytes of a picture. */
+export const mostPicture = 3_000_000;
 /** Bytes of a push with its records. */
 const mostBytes = 2_000_000_000;
 /** Milliseconds within which it has to be here. */
 const mostTime = 60 * 60_000;
-const pictureName = /^(?!\.)[A-Za-z0-9_.-]{1,100}\.(?:svg|png|jpe?g|webp|gif|avif)$/;
+export const pictureName = /^(?!\.)[A-Za-z0-9_.-]{1,100}\.(?:svg|png|jpe?g|webp|gif|avif)$/;
 
 /**
  * Reads a push that comes as multipart/form-data: the texts `source`, `revision` and `replace` first, then files, named

@@ -5,10 +5,10 @@ import { quote, suggest } from '@pallmist/app';
 import { Router, type NextFunction, type Request, type Response } from 'express';
 import type { HostedApp } from '../apps/hosted-app.ts';
 import { previewMail } from '../apps/mail-preview.ts';
-import { RecordGrid } from '../apps/record-grid.ts';
-import { mayAs, type Builder } from '../builders/builders.ts';
+import type { Builder } from '../builders/builders.ts';
 import { AppCookies } from '../http/cookies.ts';
-import type { BuilderRole } from '../store/builders.ts';
+import { admitTo, maySee, OutOfScope, type Access } from './access.ts';
+import { apiTokenHandlers } from './api-tokens.ts';
 import { builderHandlers } from './builder-accounts.ts';
 import type { Call, Handlers } from './handlers.ts';
 import { exportRecords } from '../apps/record-export.ts';
@@ -22,22 +22,19 @@ import { readFor, writeFor } from './addresses.ts';
 import { bodyProblems } from './body-problems.ts';
 import { allowOrigins } from './cross-origin.ts';
 import { problemDetails, Refused } from './problem-details.ts';
-import { heedIfMatch, tagDraft } from './draft-version.ts';
+import { heedIfMatch, revisionSeen, tagDraft } from './draft-version.ts';
+import { addPictureRoutes, pictureHandlers } from './pictures.ts';
 import { readPush } from './push-body.ts';
+import { queryOf } from './query.ts';
+import { recordHandlers } from './records.ts';
 import { makeShort, shortAnswer } from './short-addresses.ts';
+import { webhookHandlers } from './webhooks.ts';
 
 /** Milliseconds within which a body has to be here. */
 const bodyTime = 60_000;
 /** Bytes of an import, and milliseconds within which it has to be here. */
 const mostImported = 2_000_000_000;
 const importTime = 60 * 60_000;
-
-const stranger = 'Only builders may do this. Open the console by its link, sign in to it, or send the token from the file api-token.';
-const notAllowed: Record<BuilderRole, string> = {
-  viewer: stranger,
-  builder: 'You may look at this app and try it, but not change it. Ask the owner for the role “builder”.',
-  owner: 'Only the owner may do this.',
-};
 
 /** The HTTP interface: who asks is settled first, then the body is read and checked by its schema; every error is a Problem Details. */
 export function apiRouter(parts: ServiceParts): Router {
@@ -49,18 +46,15 @@ export function apiRouter(parts: ServiceParts): Router {
   router.get('/openapi.json', (_, response) => {
     response.json(description);
   });
-  const mustBe: MustBe = async (role, request) => {
-    const builder = await parts.builders.who(request);
-    if (builder === undefined) throw new Refused(401, stranger);
-    if (!mayAs(builder.role, role)) throw new Refused(403, notAllowed[role]);
-    return builder;
-  };
+  const mustBe: MustBe = (access, request, app) => admitTo(parts.builders, access, request, app);
   addRecordRoutes(router, parts, bodies, mustBe);
+  addPictureRoutes(router, parts, bodies, mustBe);
   addEventRoute(router, parts, mustBe);
   for (const name of Object.keys(operations) as OperationName[]) {
     const operation: Operation = operations[name];
     router[operation.method](operation.path.replace(/\{(\w+)\}/g, ':$1'), async (request, response, next) => {
-      const builder = operation.access === 'open' ? nobody : await mustBe(operation.access, request);
+      const { access, scope } = operation;
+      const builder = access === 'open' ? nobody : await mustBe({ role: access, scope }, request, request.params['app'] as string | undefined);
       if (name === 'pushDraft' && isMultipart(request)) {
         next();
         return;
@@ -75,7 +69,7 @@ export function apiRouter(parts: ServiceParts): Router {
   }
   router.put('/apps/:app/draft', async (request, response) => {
     const { app } = request.params;
-    const builder = await mustBe('builder', request);
+    const builder = await mustBe({ role: 'builder', scope: 'apps:write' }, request, app);
     await heedIfMatch('pushDraft', request, parts.store.apps);
     response.json(operations.pushDraft.answer.parse(await readPush(request, (push) => parts.apps.push(app, push, builder))));
   });
@@ -95,6 +89,7 @@ export function apiRouter(parts: ServiceParts): Router {
     const details = error instanceof Refused ? error.details : fromError(error);
     if (details.status >= 500) request.log.error({ err: error }, 'request failed');
     if (details.status === 401) response.setHeader('www-authenticate', 'Bearer');
+    if (error instanceof OutOfScope) response.setHeader('www-authenticate', error.challenge);
     response.status(details.status).type('application/problem+json').send(JSON.stringify(details));
   });
   return router;
@@ -105,6 +100,7 @@ const templates = [
   { method: 'get', path: '/openapi.json' },
   { method: 'get', path: '/apps/{app}/draft/events' },
   ...['get', 'post'].map((method) => ({ method, path: '/apps/{app}/records/{collection}' })),
+  ...['get', 'put'].map((method) => ({ method, path: '/apps/{app}/pictures/{name}' })),
 ].map(({ method, path }) => ({ method: method.toUpperCase(), path: new RegExp(`^${path.replaceAll(/\{\w+\}/g, '[^/]+')}/?$`) }));
 
 /** The methods that there are at a path. */
@@ -113,8 +109,8 @@ function methodsAt(path: string): string[] {
   return [...new Set(methods.includes('GET') ? [...methods, 'HEAD'] : methods)].sort();
 }
 
-/** Who asks. @throws Refused where the role is not enough */
-type MustBe = (role: BuilderRole, request: Request) => Promise<Builder>;
+/** Who asks. @throws Refused where they may not */
+type MustBe = (access: Access, request: Request, app: string | undefined) => Promise<Builder>;
 
 /** Who calls an operation that is open to everybody. */
 const nobody: Builder = { id: '', name: '', role: 'viewer' };
@@ -122,10 +118,10 @@ const nobody: Builder = { id: '', name: '', role: 'viewer' };
 /** What happens to a draft, as it happens. */
 function addEventRoute(router: Router, { store, events }: ServiceParts, mustBe: MustBe): void {
   router.get('/apps/:app/draft/events', async (request, response) => {
-    const builder = await mustBe('viewer', request);
     const { app } = request.params;
+    const builder = await mustBe({ role: 'viewer', scope: 'apps:read' }, request, app);
     if ((await store.apps.draft(app)) === undefined) throw new Refused(404, `There is no app ${quote(app)}.`);
-    const looks = new URLSearchParams(request.originalUrl.split('?')[1] ?? '').get('looks') === 'true';
+    const looks = queryOf(request).get('looks') === 'true';
     if (!events.open(app, builder, response, looks)) throw new Refused(503, 'Too many consoles have this draft open.');
   });
 }
@@ -135,10 +131,9 @@ const isMultipart = (request: Request) => request.headers['content-type']?.start
 /** Records as they are sent, and as they are fetched: read and written bit by bit, however many there are. */
 function addRecordRoutes(router: Router, { apps, store }: ServiceParts, bodies: BodyGate, mustBe: MustBe): void {
   const path = '/apps/:app/records/:collection';
-  const queryOf = (request: Request) => new URLSearchParams(request.originalUrl.split('?')[1] ?? '');
   router.get(path, async (request, response) => {
-    await mustBe('viewer', request);
     const { app, collection } = request.params;
+    await mustBe({ role: 'viewer', scope: 'records:read' }, request, app);
     const definition = await apps.collectionsOf(app);
     if (definition.collections?.[collection] === undefined)
       throw new Refused(
@@ -151,8 +146,8 @@ function addRecordRoutes(router: Router, { apps, store }: ServiceParts, bodies: 
     await pipeline(Readable.from(exportRecords(store, definition, app, collection, format)), response);
   });
   router.post(path, async (request, response) => {
-    await mustBe('builder', request);
     const { app, collection } = request.params;
+    await mustBe({ role: 'builder', scope: 'records:write' }, request, app);
     const type = request.headers['content-type']?.split(';')[0]?.trim();
     if (type !== 'text/csv' && type !== 'application/json' && type !== 'application/x-ndjson')
       throw new Refused(415, 'Records are sent as text/csv, or as application/json with a record a line.');
@@ -167,7 +162,6 @@ function addRecordRoutes(router: Router, { apps, store }: ServiceParts, bodies: 
 
 function makeHandlers(parts: ServiceParts): Handlers {
   const { store, live, apps, changes, builders, keys, sealer, base, post, settings } = parts;
-  const grid = new RecordGrid(store, live);
   const cookies = new AppCookies(settings);
   const published = (app: string | undefined): HostedApp => {
     const hosted = live.byName(app ?? '');
@@ -177,15 +171,22 @@ function makeHandlers(parts: ServiceParts): Handlers {
     }
     return hosted;
   };
-  const asksAsBuilder = async (request: Request) => (await builders.who(request)) !== undefined;
   const scopesOf = (app: string) => [`live:${app}`, `draft:${app}`];
   return {
     ...builderHandlers(parts),
+    ...recordHandlers(parts),
+    ...apiTokenHandlers(parts),
+    ...webhookHandlers(parts),
+    ...pictureHandlers(parts),
     listApps: async () => ({ apps: await apps.list() }),
+    async removeApp({ parameters: { app = '' }, request }) {
+      await apps.remove(app, await revisionSeen(request, store.apps));
+      return { done: true };
+    },
     readAddress: async ({ parameters, body, request }) =>
-      readFor(published(parameters['app']), sealer, body.address, await asksAsBuilder(request)),
+      readFor(published(parameters['app']), sealer, body.address, await maySee(builders, request, parameters['app'] ?? '', 'apps:write')),
     writeAddress: async ({ parameters, body, request }) =>
-      writeFor(published(parameters['app']), sealer, body, await asksAsBuilder(request)),
+      writeFor(published(parameters['app']), sealer, body, await maySee(builders, request, parameters['app'] ?? '', 'apps:write')),
     getDraft: ({ parameters }) => apps.draft(parameters['app'] ?? ''),
     pushDraft: ({ parameters, body, builder }) =>
       apps.push(
@@ -221,10 +222,6 @@ function makeHandlers(parts: ServiceParts): Handlers {
       cookies.set(hosted, response, 'person', await store.sessions.begin(hosted.scope, person.login, session), session.age);
       return { done: true };
     },
-    findRecords: ({ parameters: { app = '', collection = '' }, body }) => grid.find(app, collection, body),
-    changeRecords: async ({ parameters: { app = '', collection = '' }, body }) => ({
-      results: await grid.change(app, collection, body.changes),
-    }),
     async previewMail({ parameters: { app = '', mail = '' }, body: { send, ...wanted } }) {
       const written = await previewMail(app, { mail, ...wanted }, store, live, base());
       const { problem, ...kept } = written;

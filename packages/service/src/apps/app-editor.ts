@@ -329,6 +329,22 @@ export class AppEditor {
     this.#tidy(undefined);
   }
 
+  /**
+   * Removes an app with all that belongs to it.
+   * @param revision the draft that was seen; refused if it has changed
+   */
+  async remove(app: string, revision: number): Promise<void> {
+    await this.#store.transaction(async ({ apps, records }) => {
+      const row = await apps.draft(app);
+      if (row?.revision !== revision) throw new Refused(412, 'The draft has changed meanwhile. Get it again, then decide again.');
+      await apps.remove(app);
+      await records.removeAll(app);
+    });
+    this.#live.forget(app);
+    this.#tidy(undefined);
+    this.#log.info({ app }, 'an app was removed');
+  }
+
   /** Waits for what is removed in the background. */
   async close(): Promise<void> {
     await this.#sweeping;

@@ -56,9 +56,21 @@ export class LiveApps {
       const message = error instanceof Error ? error.message : String(error);
       stuck([{ code: 'not-served', severity: 'error', message: `Its tables cannot be made: ${message}` }]);
     }
+    this.#sortMounts();
+  }
+
+  #sortMounts(): void {
     this.#mounts = [...this.#byName.values()]
       .map((entry) => ({ mount: entry.compiled.mount, hosted: entry }))
       .sort((a, b) => b.mount.length - a.mount.length);
+  }
+
+  /** Serves an app no more. */
+  forget(app: string): void {
+    this.#byName.delete(app);
+    this.#stuck.delete(app);
+    this.#drafts.delete(app);
+    this.#sortMounts();
   }
 
   byName(app: string): HostedApp | undefined {

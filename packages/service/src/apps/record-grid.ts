@@ -3,7 +3,6 @@ import {
   fieldText,
   planSave,
   quote,
-  suggest,
   type AppDefinition,
   type CollectionDefinition,
   type FieldProblems,
@@ -12,6 +11,7 @@ import {
 } from '@pallmist/app';
 import { Refused } from '../api/problem-details.ts';
 import type { Store } from '../store/store.ts';
+import { editedCollection } from './edited-collection.ts';
 import type { LiveApps } from './live-apps.ts';
 
 /** What is looked for in a collection. */
@@ -46,7 +46,7 @@ export class RecordGrid {
 
   /** @throws Refused where there is no such collection */
   async find(app: string, name: string, query: GridQuery): Promise<FoundRecords> {
-    const { definition, collection } = await this.#collection(app, name);
+    const { definition, collection } = await editedCollection(this.#live, app, name);
     const read: PlannedRead = {
       from: name,
       where: conditions(collection, query),
@@ -64,7 +64,7 @@ export class RecordGrid {
 
   /** Carries out changes one after the other; one that is refused stops none of the others. */
   async change(app: string, name: string, changes: readonly GridChange[]): Promise<GridResult[]> {
-    const { definition, collection } = await this.#collection(app, name);
+    const { definition, collection } = await editedCollection(this.#live, app, name);
     const results: GridResult[] = [];
     for (const change of changes) results.push(await this.#changeOne(app, name, definition, collection, change));
     return results;
@@ -91,19 +91,6 @@ export class RecordGrid {
     const saved = await this.#store.records.save(app, definition.collections ?? {}, plan);
     if ('key' in saved) return { key: saved.key };
     return { problems: saved.problems, ...(saved.problem === undefined ? {} : { problem: saved.problem }) };
-  }
-
-  /** The collection as the draft declares it, since that is what its builder sees; its tables are made. */
-  async #collection(app: string, name: string): Promise<{ definition: AppDefinition; collection: CollectionDefinition }> {
-    const draft = await this.#live.draft(app);
-    if (draft === undefined) throw new Refused(404, `There is no app ${quote(app)}.`);
-    const hosted = 'problems' in draft ? this.#live.byName(app) : draft;
-    if (hosted === undefined) throw new Refused(422, 'The draft has errors, so its collections cannot be read. Fix them first.');
-    const { definition } = hosted;
-    const collection = definition.collections?.[name];
-    if (collection === undefined)
-      throw new Refused(404, `The app has no collection ${quote(name)}. ${suggest(name, Object.keys(definition.collections ?? {}))}`);
-    return { definition, collection };
   }
 }
 

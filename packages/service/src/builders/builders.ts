@@ -5,6 +5,7 @@ import type { Request, Response } from 'express';
 import { clearCookie, readCookie, setCookie, type CookiePlace } from '../http/cookies.ts';
 import { isFromThisSite } from '../http/same-site.ts';
 import type { Settings } from '../settings.ts';
+import type { ApiToken } from '../store/api-tokens.ts';
 import type { BuilderRole, BuilderRow } from '../store/builders.ts';
 import type { Store } from '../store/store.ts';
 import { hashToken } from '../store/tokens.ts';
@@ -21,6 +22,8 @@ export interface Builder {
   id: string;
   name: string;
   role: BuilderRole;
+  /** What a program may do that called with a named token; people have none. */
+  token?: Pick<ApiToken, 'scopes' | 'app'>;
 }
 
 /** The owner, as the log names who changed something by the command or before anyone signed in. */
@@ -91,7 +94,12 @@ export class Builders {
   /** Who asks: with the token, or from the console, then only from this very site; undefined for a stranger. */
   async who(request: Request): Promise<Builder | undefined> {
     const bearer = /^Bearer (.+)$/.exec(request.headers.authorization ?? '')?.[1];
-    if (bearer !== undefined) return equal(bearer, this.#token) ? theOwner : undefined;
+    if (bearer !== undefined) {
+      if (equal(bearer, this.#token)) return theOwner;
+      const token = await this.#store.apiTokens.use(bearer);
+      // A role is not asked of it: what a token may do, its scopes say.
+      return token && { id: `token:${token.id}`, name: token.name, role: 'viewer', token };
+    }
     if (request.method !== 'GET' && request.method !== 'HEAD' && !isFromThisSite(request, this.#settings.publicUrl)) return undefined;
     const id = await this.#store.sessions.login('owner', readCookie(request, consoleCookie));
     if (id === undefined) return undefined;

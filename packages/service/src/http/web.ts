@@ -2,6 +2,7 @@ import type { RequestListener } from 'node:http';
 import compression from 'compression';
 import express, { type Express, type NextFunction, type Request, type Response } from 'express';
 import { referencePage, referenceStyle } from '../api/reference-page.ts';
+import { maySee } from '../api/access.ts';
 import { apiRouter } from '../api/router.ts';
 import { failureMessage, message, strayMessage } from '../pages/messages.ts';
 import { AppHost } from '../pages/app-host.ts';
@@ -51,7 +52,7 @@ export function webApp(parts: ServiceParts, guard: LoadGuard): RequestListener {
   const host = new AppHost(parts, guard);
   web.use('/~/draft', async (request, response) => {
     const app = /^\/~\/draft\/([^/?#]+)/.exec(request.originalUrl)?.[1] ?? '';
-    if ((await parts.builders.who(request)) === undefined) {
+    if (!(await maySee(parts.builders, request, app))) {
       host.say(
         response,
         message(undefined, 401, 'This is a draft', [

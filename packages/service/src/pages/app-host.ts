@@ -40,7 +40,7 @@ export class AppHost {
   readonly #busyPages = new WeakMap<HostedApp, string>();
 
   constructor(parts: ServiceParts, guard: LoadGuard) {
-    const { store, settings, sealer, post, base, clock, files } = parts;
+    const { store, settings, sealer, post, webhooks, base, clock, files } = parts;
     const { assets } = files;
     const cookies = new AppCookies(settings);
     this.#guard = guard;
@@ -58,7 +58,7 @@ export class AppHost {
       visit: new VisitMemory(cookies, store.visits),
       previous: new PreviousPages(settings, cookies),
       cache: new PageCache(),
-      saving: { store, cookies, sealer, post, mailLimits: new MailLimits(store.mails, clock), base },
+      saving: { store, cookies, sealer, post, mailLimits: new MailLimits(store.mails, clock), webhooks, base },
       signUp: new SignUp(store, this.#signIn, guard, clock),
     };
   }

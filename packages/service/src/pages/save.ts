@@ -20,6 +20,7 @@ import type { MailLimits } from '../mail/mail-limits.ts';
 import type { PostOffice } from '../mail/post-office.ts';
 import type { Sealer } from '../seals/sealer.ts';
 import type { Store, Stores } from '../store/store.ts';
+import type { WebhookSender } from '../webhooks/webhook-sender.ts';
 import { pageAt } from './admit.ts';
 import type { FormBody } from './form-body.ts';
 import { FormFiles } from './form-files.ts';
@@ -41,6 +42,7 @@ export interface SaveParts {
   sealer: Sealer;
   post: PostOffice;
   mailLimits: MailLimits;
+  webhooks: WebhookSender;
   /** Where the public reaches the service. */
   base: () => string;
 }
@@ -106,6 +108,12 @@ export async function save(loaded: Loaded, name: string, form: FormBody, parts: 
       const after = (await stores.records.byKey(space, collections, found.request.collection, key, { fields })) ?? record;
       await settleFiles(stores, hosted, found, record, found.request.action === 'remove' ? {} : after);
       const to = await writeOut(loaded, found, after, stores, parts, name);
+      // A draft is only tried out: nobody outside is told.
+      if (!hosted.draft) {
+        const { action, collection } = found.request;
+        const told = await allOf(stores, hosted, found, key, after);
+        await parts.webhooks.tell(stores, definition, { page: loaded.name, form: name, action, collection, key, record: told }, parts.base());
+      }
       if (mark !== undefined) await stores.receipts.keep(hosted.scope, mark, to);
       const held = parts.cookies.read(hosted, request, 'held');
       if (held !== undefined) await stores.heldForms.forget(held);
@@ -114,6 +122,7 @@ export async function save(loaded: Loaded, name: string, form: FormBody, parts: 
     });
     if (parts.cookies.read(hosted, request, 'held') !== undefined) parts.cookies.clear(hosted, response, 'held');
     parts.post.wake();
+    parts.webhooks.wake();
     return { saved: next };
   } catch (error) {
     if (error instanceof NotSaved) return again(error.problems, error.problem);
@@ -183,6 +192,12 @@ async function recordOf({ records }: Stores, hosted: HostedApp, found: SentForm)
   const { key, collection } = found.request;
   const { collections = {} } = hosted.definition;
   return key === undefined ? {} : ((await records.byKey(recordSpace({ records }, hosted), collections, collection, key)) ?? {});
+}
+
+/** The whole record, for those who are told of it; as it was where it is gone. */
+async function allOf({ records }: Stores, hosted: HostedApp, found: SentForm, key: string, known: RecordData): Promise<RecordData> {
+  const { app, collections = {} } = hosted.definition;
+  return (await records.byKey(app, collections, found.request.collection, key)) ?? known;
 }
 
 const fileFields = ({ definition }: HostedApp, { request: { collection } }: SentForm): string[] =>

@@ -65,4 +65,6 @@ export interface AppStore {
   editionsOf(app: string): Promise<Omit<EditionRow, 'source'>[]>;
   /** The newest edition of every app that has one. */
   editions(): Promise<EditionRow[]>;
+  /** Removes an app with all that is kept for it, except its records, which go by `RecordStore.removeAll`. */
+  remove(app: string): Promise<void>;
 }

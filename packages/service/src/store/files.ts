@@ -2,6 +2,9 @@
 export interface FileStore {
   put(app: string, name: string, bytes: Buffer): Promise<void>;
   find(app: string, name: string): Promise<Buffer | undefined>;
+  /** By name. */
+  list(app: string): Promise<{ name: string; bytes: number }[]>;
+  remove(app: string, name: string): Promise<boolean>;
 }
 
 /** Files that people have sent with forms: loose until the record is saved, for a day at most. */

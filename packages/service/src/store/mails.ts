@@ -1,3 +1,5 @@
+import type { OutboxStore } from '../outbox/outbox.ts';
+
 /** A mail as it is to be sent. */
 export interface NewMail {
   app: string;
@@ -29,21 +31,13 @@ export interface MailRow extends Required<NewMail> {
 export type CountedMails = { form: string } | { recipient: string };
 
 /** Mails, on disk before anybody is told that they are on their way. */
-export interface MailStore {
+export interface MailStore extends OutboxStore<MailRow> {
   /** @param state `waiting` to be sent, `kept` where no mail server is configured, `failed` where it cannot be sent at all */
   add(mail: NewMail, state: 'waiting' | 'kept' | 'failed', problem?: string): Promise<MailRow>;
-  /** The mails whose time to be sent has come, the oldest first. */
-  due(most: number): Promise<MailRow[]>;
-  /** How many wait, and when the next one is due, in milliseconds since 1970. */
-  waiting(): Promise<{ count: number; next: number | undefined }>;
-  /** Notes what came of sending. @returns false where another process has noted it meanwhile */
-  note(mail: Pick<MailRow, 'number' | 'tries'>, change: Partial<Pick<MailRow, 'state' | 'tries' | 'problem' | 'dueAt'>>): Promise<boolean>;
   /** Puts mails that failed, or are kept, back among those that wait. @returns how many */
   resend(numbers: readonly number[] | 'failed'): Promise<number>;
   count(app: string, which: CountedMails, since: string): Promise<number>;
   /** The newest mails first. @param before only those with a lower number */
   list(app: string | undefined, before: number | undefined, most: number): Promise<MailRow[]>;
   find(number: number): Promise<MailRow | undefined>;
-  /** Removes the mails whose time has come. @returns how many */
-  sweep(): Promise<number>;
 }

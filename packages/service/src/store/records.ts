@@ -8,6 +8,15 @@ export interface RecordOption {
   title: string;
 }
 
+/** A part of a list of records. */
+export interface ListPart {
+  rows: RecordData[];
+  /** Of the whole list. */
+  total: number;
+  /** By what the last row is sorted; undefined where nothing comes after it. */
+  next: (string | number | null)[] | undefined;
+}
+
 /** What saving came to: the key of the record, or why it could not be saved. */
 export type Saved = { key: string } | { problems: FieldProblems; problem?: string };
 
@@ -56,6 +65,18 @@ export interface RecordStore {
    * @param counted fields by whose values its rows are counted, on all pages of the list
    */
   read(space: RecordSpace, collections: Collections, read: PlannedRead, fields?: FieldTree, counted?: readonly string[]): Promise<ReadData>;
+  /**
+   * A part of a list, from the place where the part before ended; as quick far on as at the beginning, and what is added or
+   * removed meanwhile moves nothing.
+   * @param after as `next` of the part before
+   */
+  part(
+    space: RecordSpace,
+    collections: Collections,
+    read: Pick<PlannedRead, 'from' | 'where' | 'sort'>,
+    limit: number,
+    after?: readonly (string | number | null)[],
+  ): Promise<ListPart>;
   /** The records that may be chosen, by title; none of a collection with more than 500, where the key has to be typed. */
   options(space: RecordSpace, collections: Collections, collection: string, by?: string): Promise<RecordOption[]>;
   /** Every record, as plain values, a batch at a time, in the order in which they were made. */
@@ -85,6 +106,8 @@ export interface RecordStore {
   beginTrial(app: string, collections: Collections): Promise<RecordSpace>;
   /** From now on the draft shows the app’s own records again. */
   endTrial(app: string): Promise<void>;
+  /** Removes all records of an app, those of its draft too. */
+  removeAll(app: string): Promise<void>;
 }
 
 /** Records on their way in, in a table of their own until they are taken. */

@@ -1,3 +1,4 @@
+import type { ApiTokenStore } from './api-tokens.ts';
 import type { AppStore } from './apps.ts';
 import type { BuilderStore } from './builders.ts';
 import type { VisitStore } from './visits.ts';
@@ -10,6 +11,7 @@ import type { ReceiptStore } from './receipts.ts';
 import type { RecordStore } from './records.ts';
 import type { SessionStore } from './sessions.ts';
 import type { ShortAddressStore } from './short-addresses.ts';
+import type { WebhookStore } from './webhooks.ts';
 
 /** Everything that is kept, by what it is about. What a method has acknowledged is on disk. */
 export interface Stores {
@@ -26,6 +28,8 @@ export interface Stores {
   shortAddresses: ShortAddressStore;
   visits: VisitStore;
   receipts: ReceiptStore;
+  apiTokens: ApiTokenStore;
+  webhooks: WebhookStore;
 }
 
 /** The stores of one database. */

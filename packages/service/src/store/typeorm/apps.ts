@@ -1,8 +1,25 @@
 import { timestamp } from '../../clock.ts';
-import { LessThanOrEqual, MoreThan } from 'typeorm';
+import { In, LessThanOrEqual, MoreThan } from 'typeorm';
 import type { AppStore, DraftChangeNote, DraftChangeRow, DraftRow, EditionRow } from '../apps.ts';
 import type { Connection } from './connection.ts';
-import { Draft, DraftChange, Edition } from './entities.ts';
+import {
+  ApiTokenEntity,
+  DeliveryEntity,
+  Draft,
+  DraftChange,
+  Edition,
+  EntryLink,
+  FileEntity,
+  HeldForm,
+  MailEntity,
+  PersonEntity,
+  Receipt,
+  SentFileEntity,
+  Session,
+  ShortAddressEntity,
+  VisitEntity,
+  WebhookEntity,
+} from './entities.ts';
 
 /** Changes that the log of a draft keeps. */
 const keptChanges = 2000;
@@ -79,4 +96,22 @@ export class TypeormAppStore implements AppStore {
     }
     return editions;
   }
+
+  remove(app: string): Promise<void> {
+    return this.#on.write(async (manager) => {
+      const hooks = await manager.find(WebhookEntity, { where: { app }, select: { id: true } });
+      await manager.delete(DeliveryEntity, { webhook: In(hooks.map(({ id }) => id)) });
+      for (const entity of ofApps) await manager.delete(entity, { app });
+      for (const entity of ofScopes) await manager.delete(entity, { scope: In([`live:${app}`, `draft:${app}`]) });
+      await manager.delete(Receipt, { app: In([`live:${app}`, `draft:${app}`]) });
+    });
+  }
 }
+
+/** All that is kept by the name of an app. */
+const ofApps = [
+  ...[Draft, DraftChange, Edition, PersonEntity, FileEntity, SentFileEntity, MailEntity],
+  ...[ShortAddressEntity, VisitEntity, WebhookEntity, ApiTokenEntity],
+] as const;
+/** All that is kept for the published app, or for its draft. */
+const ofScopes = [Session, HeldForm, EntryLink] as const;

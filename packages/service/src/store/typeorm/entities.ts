@@ -1,7 +1,9 @@
 import { EntitySchema } from 'typeorm';
+import type { ApiToken } from '../api-tokens.ts';
 import type { DraftChangeRow, DraftRow, EditionRow } from '../apps.ts';
 import type { BuilderRow } from '../builders.ts';
 import type { MailRow } from '../mails.ts';
+import type { Delivery, Webhook } from '../webhooks.ts';
 
 export const Draft = new EntitySchema<DraftRow>({
   name: 'draft',
@@ -182,6 +184,60 @@ export const MailEntity = new EntitySchema<MailRow>({
   },
 });
 
+export interface ApiTokenRow extends Omit<ApiToken, 'scopes'> {
+  tokenHash: string;
+  /** JSON list of texts. */
+  scopes: string;
+}
+export const ApiTokenEntity = new EntitySchema<ApiTokenRow>({
+  name: 'api_token',
+  columns: {
+    id: { type: 'text', primary: true },
+    name: { type: 'text' },
+    tokenHash: { type: 'text', name: 'token_hash' },
+    scopes: { type: 'text' },
+    app: { type: 'text', nullable: true },
+    madeAt: { type: 'text', name: 'made_at' },
+    endsAt: { type: 'text', name: 'ends_at', nullable: true },
+    usedOn: { type: 'text', name: 'used_on', nullable: true },
+  },
+});
+
+export interface WebhookRow extends Omit<Webhook, 'events' | 'collections'> {
+  /** JSON lists of texts. */
+  events: string;
+  collections: string;
+}
+export const WebhookEntity = new EntitySchema<WebhookRow>({
+  name: 'webhook',
+  columns: {
+    id: { type: 'text', primary: true },
+    app: { type: 'text' },
+    url: { type: 'text' },
+    secret: { type: 'text' },
+    events: { type: 'text' },
+    collections: { type: 'text' },
+    madeAt: { type: 'text', name: 'made_at' },
+  },
+});
+
+export const DeliveryEntity = new EntitySchema<Delivery>({
+  name: 'delivery',
+  columns: {
+    number: { type: 'integer', primary: true, generated: 'increment' },
+    webhook: { type: 'text' },
+    eventId: { type: 'text', name: 'event_id' },
+    type: { type: 'text' },
+    body: { type: 'text' },
+    writtenAt: { type: 'text', name: 'written_at' },
+    state: { type: 'text' },
+    tries: { type: 'integer' },
+    problem: { type: 'text' },
+    dueAt: { type: 'integer', name: 'due_at' },
+    removeAt: { type: 'integer', name: 'remove_at' },
+  },
+});
+
 export interface ShortAddressRow {
   code: string;
   app: string;
@@ -329,6 +385,9 @@ export const entities = [
   HeldForm,
   MailEntity,
   ShortAddressEntity,
+  ApiTokenEntity,
+  WebhookEntity,
+  DeliveryEntity,
   EntryLink,
   SentFileEntity,
   VisitEntity,

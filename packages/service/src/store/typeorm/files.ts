@@ -17,4 +17,19 @@ export class TypeormFileStore implements FileStore {
     const row = await this.#on.reader.findOneBy(FileEntity, { app, name });
     return row === null ? undefined : Buffer.from(row.bytes);
   }
+
+  async list(app: string): Promise<{ name: string; bytes: number }[]> {
+    const rows = await this.#on.reader
+      .createQueryBuilder(FileEntity, 'file')
+      .select('file.name', 'name')
+      .addSelect('LENGTH(file.bytes)', 'bytes')
+      .where({ app })
+      .orderBy('file.name')
+      .getRawMany<{ name: string; bytes: number | string }>();
+    return rows.map(({ name, bytes }) => ({ name, bytes: Number(bytes) }));
+  }
+
+  async remove(app: string, name: string): Promise<boolean> {
+    return (await this.#on.write((manager) => manager.delete(FileEntity, { app, name }))).affected === 1;
+  }
 }

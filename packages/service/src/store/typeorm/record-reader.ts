@@ -1,6 +1,6 @@
 import type { FieldDefinition, FieldTree, PlainRecord, PlannedRead, ReadData, RecordData, ValueCount } from '@pallmist/app';
 import type { EntityManager, ObjectLiteral, SelectQueryBuilder } from 'typeorm';
-import type { Collections, RecordOption, RecordSpace } from '../records.ts';
+import type { Collections, ListPart, RecordOption, RecordSpace } from '../records.ts';
 import { ListPlaces, type ListPlace } from './list-places.ts';
 import { conditionTexts, orderOf, type ConditionTexts, type OrderedColumn } from './record-conditions.ts';
 import type { RecordTableShape, RecordTables } from './record-tables.ts';
@@ -117,6 +117,37 @@ export class RecordReader {
       ? this.#page(shape, conditions, order, page, wanted)
       : this.#deepPage(space, shape, conditions, order, page, wanted));
     return { ...found, rows: await this.#resolve(space, collections, read.from, rows.map(wanted.record), fields) };
+  }
+
+  async part(
+    space: RecordSpace,
+    collections: Collections,
+    { from, where, sort }: Pick<PlannedRead, 'from' | 'where' | 'sort'>,
+    limit: number,
+    after?: readonly Bound[],
+  ): Promise<ListPart> {
+    const definition = collections[from];
+    const shape = this.#tables.live(space, from);
+    if (definition === undefined || shape === undefined) return { rows: [], total: 0, next: undefined };
+    const conditions = conditionTexts(shape, definition.fields, where);
+    const total = await this.#count(space, shape, conditions);
+    const wanted = this.#wanted(shape, definition.fields, definition.keyField, undefined);
+    const order = orderOf(shape, definition.fields, sort);
+    const place = after?.length === order.length ? after : undefined;
+    const texts = place === undefined ? conditions.texts : [...conditions.texts, afterPlace(order, place)];
+    const bound = Object.fromEntries((place ?? []).map((value, index): [string, Bound] => [`o${String(index)}`, value]));
+    const name = `part ${shape.name} ${texts.join(' & ')} ${JSON.stringify(order)} ${wanted.shape}`;
+    // One more than is asked for says whether anything comes after.
+    const values = { ...conditions.values, ...bound, limit: limit + 1, offset: 0 };
+    const rows = await this.#queries.rows<Row>(this.#manager, name, values, (manager) => {
+      const selected = wanted.select(begin(manager), shape);
+      for (const [index, { column }] of order.entries()) selected.addSelect(`r.${column}`, `o${String(index)}`);
+      return pageOf(selected, texts, order);
+    });
+    const shown = rows.slice(0, limit);
+    const last = shown.at(-1);
+    const next = rows.length > limit && last ? order.map((_, index) => last[`o${String(index)}`] as Bound) : undefined;
+    return { rows: shown.map(wanted.record), total, next };
   }
 
   #page(shape: RecordTableShape, { texts, values }: ConditionTexts, order: OrderedColumn[], page: Page, wanted: Wanted) {
@@ -367,6 +398,26 @@ function fromPlace(order: readonly OrderedColumn[]): string {
   const columns = order.map(({ column }) => `r.${column}`).join(', ');
   const values = order.map((_, index) => `:o${String(index)}`).join(', ');
   return `(${columns}) ${order[0]?.direction === 'DESC' ? '<=' : '>='} (${values})`;
+}
+
+/**
+ * What comes after a place of the list. Empty values stand at the end, whichever the direction. The first column is compared
+ * by itself too, so that its index can be entered at the place.
+ */
+function afterPlace(order: readonly OrderedColumn[], place: readonly Bound[]): string {
+  const equal = (index: number) => `r.${order[index]?.column ?? ''} IS :o${String(index)}`;
+  const beyond = order.flatMap(({ column, direction }, index) => {
+    // Nothing comes after an empty value but what is empty too.
+    if (place[index] === null) return [];
+    const after = `(r.${column} ${direction === 'DESC' ? '<' : '>'} :o${String(index)} OR r.${column} IS NULL)`;
+    return [[...order.slice(0, index).map((_, before) => equal(before)), after].join(' AND ')];
+  });
+  const first = order[0];
+  const from =
+    first === undefined || place[0] === null
+      ? '1 = 1'
+      : `(r.${first.column} ${first.direction === 'DESC' ? '<=' : '>='} :o0 OR r.${first.column} IS NULL)`;
+  return `${from} AND (${beyond.map((text) => `(${text})`).join(' OR ')})`;
 }
 
 function ordered(builder: Builder, order: readonly OrderedColumn[]): Builder {

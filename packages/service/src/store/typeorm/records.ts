@@ -1,7 +1,7 @@
 import { setImmediate } from 'node:timers/promises';
 import type { AppDefinition, FieldTree, PlainRecord, PlannedRead, ReadData, RecordData, SavePlan } from '@pallmist/app';
 import { In, Not, type EntityManager } from 'typeorm';
-import type { Collections, Misfit, RecordOption, RecordSpace, RecordStore, Saved, StagedDifferences, StagedRecords } from '../records.ts';
+import type { Collections, Misfit, RecordOption, RecordSpace, RecordStore, Saved, StagedDifferences, StagedRecords, ListPart } from '../records.ts';
 import { copyRows } from '../sqlite/statements.ts';
 import type { Connection } from './connection.ts';
 import { RecordColumn, RecordTable } from './entities.ts';
@@ -106,6 +106,16 @@ export class TypeormRecordStore implements RecordStore {
     counted?: readonly string[],
   ): Promise<ReadData> {
     return this.#reader.read(space, collections, read, fields, counted);
+  }
+
+  part(
+    space: RecordSpace,
+    collections: Collections,
+    read: Pick<PlannedRead, 'from' | 'where' | 'sort'>,
+    limit: number,
+    after?: readonly (string | number | null)[],
+  ): Promise<ListPart> {
+    return this.#reader.part(space, collections, read, limit, after);
   }
 
   options(space: RecordSpace, collections: Collections, collection: string, by?: string): Promise<RecordOption[]> {
@@ -254,6 +264,15 @@ export class TypeormRecordStore implements RecordStore {
     await this.#transact(async (inside) => {
       await inside.#on.reader.update(RecordTable, { space, state: Not('dropped' as const) }, { state: 'dropped' });
       await inside.#tablesChanged(space);
+    });
+  }
+
+  removeAll(app: string): Promise<void> {
+    return this.#transact(async (inside) => {
+      for (const space of [app, trialSpace(app)]) {
+        await inside.#on.reader.update(RecordTable, { space, state: Not('dropped' as const) }, { state: 'dropped' });
+        await inside.#tablesChanged(space);
+      }
     });
   }
 }

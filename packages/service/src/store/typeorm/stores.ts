@@ -1,4 +1,5 @@
 import type { Stores } from '../store.ts';
+import { TypeormApiTokenStore } from './api-tokens.ts';
 import { TypeormAppStore } from './apps.ts';
 import { TypeormBuilderStore } from './builders.ts';
 import { TypeormVisitStore } from './visits.ts';
@@ -13,6 +14,7 @@ import type { TypeormRecordStore } from './records.ts';
 import { TypeormSentFileStore } from './sent-files.ts';
 import { TypeormSessionStore } from './sessions.ts';
 import { TypeormShortAddressStore } from './short-addresses.ts';
+import { TypeormWebhookStore } from './webhooks.ts';
 
 /** All stores on one connection: the database as it is, or a transaction. */
 export const storesOn = (on: Connection, records: TypeormRecordStore, keepMailDays: number): Stores => ({
@@ -29,4 +31,6 @@ export const storesOn = (on: Connection, records: TypeormRecordStore, keepMailDa
   shortAddresses: new TypeormShortAddressStore(on),
   visits: new TypeormVisitStore(on),
   receipts: new TypeormReceiptStore(on),
+  apiTokens: new TypeormApiTokenStore(on),
+  webhooks: new TypeormWebhookStore(on),
 });

@@ -1,6 +1,12 @@
 import { Tables1700000000009 } from './1-tables.ts';
 import { NumberedRecordTables1700000000010 } from './2-numbered-record-tables.ts';
 import { BuildersAndLog1700000000011 } from './3-builders-and-log.ts';
+import { TokensAndWebhooks1700000000012 } from './4-tokens-and-webhooks.ts';
 
 /** Every change of the tables, in the order in which they are made. */
-export const migrations = [Tables1700000000009, NumberedRecordTables1700000000010, BuildersAndLog1700000000011] as const;
+export const migrations = [
+  Tables1700000000009,
+  NumberedRecordTables1700000000010,
+  BuildersAndLog1700000000011,
+  TokensAndWebhooks1700000000012,
+] as const;
