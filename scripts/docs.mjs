@@ -64,10 +64,10 @@ const httpFile = new URL('../docs/http.md', import.meta.url);
 const httpMarks = ['<!-- operations, made by npm run docs -->', '<!-- end of operations -->'];
 const httpBefore = readFileSync(httpFile, 'utf8');
 const operationRows = Object.values(operations).map(
-  ({ method, path, summary, access }) =>
-    `| ${code(`${method.toUpperCase()} ${path}`)} | ${access === 'open' ? 'everyone' : access} | ${summary} |`,
+  ({ method, path, summary, access, scope }) =>
+    `| ${code(`${method.toUpperCase()} ${path}`)} | ${access === 'open' ? 'everyone' : access} | ${scope === undefined ? '' : code(scope)} | ${summary} |`,
 );
-const http = `${httpBefore.split(httpMarks[0])[0]}${httpMarks[0]}\n\n| operation | for | |\n|---|---|---|\n${operationRows.join('\n')}\n\n${httpMarks[1]}${httpBefore.split(httpMarks[1])[1]}`;
+const http = `${httpBefore.split(httpMarks[0])[0]}${httpMarks[0]}\n\n| operation | for | scope of tokens | |\n|---|---|---|---|\n${operationRows.join('\n')}\n\n${httpMarks[1]}${httpBefore.split(httpMarks[1])[1]}`;
 const schemaFile = new URL('../docs/app-file.schema.json', import.meta.url);
 const schema = JSON.stringify(appFileJsonSchema(), null, 2) + '\n';
 const problemsFile = new URL('../docs/problems.md', import.meta.url);

@@ -68,12 +68,23 @@ export class PallmistClient {
   }
 
   /**
-   * @param parameters those in the operation’s path
+   * @param parameters those in the operation’s path; all others go into the query
+   * @param ifMatch the entity tag that what is changed has to have
    * @throws ApiError, UnreachableError, SlowServiceError
    */
-  async call<Name extends OperationName>(name: Name, parameters: Record<string, string>, body?: BodyOf<Name>): Promise<AnswerOf<Name>> {
+  async call<Name extends OperationName>(
+    name: Name,
+    parameters: Record<string, string>,
+    body?: BodyOf<Name>,
+    { ifMatch }: { ifMatch?: string } = {},
+  ): Promise<AnswerOf<Name>> {
     const operation: Operation = operations[name];
-    const path = operation.path.replace(/\{(\w+)\}/g, (_, key: string) => encodeURIComponent(parameters[key] ?? ''));
+    const query = new URLSearchParams(parameters);
+    const below = operation.path.replace(/\{(\w+)\}/g, (_, key: string) => {
+      query.delete(key);
+      return encodeURIComponent(parameters[key] ?? '');
+    });
+    const path = query.size === 0 ? below : `${below}?${query.toString()}`;
     const { timeout = 30_000 } = this.#options;
     const response = await this.#fetch(
       path,
@@ -82,7 +93,10 @@ export class PallmistClient {
         ...(body === undefined ? {} : { body: JSON.stringify(body) }),
         signal: AbortSignal.timeout(timeout),
       },
-      body === undefined ? {} : { 'content-type': 'application/json' },
+      {
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...(ifMatch === undefined ? {} : { 'if-match': ifMatch }),
+      },
     );
     return this.#answer(response, operation.answer) as Promise<AnswerOf<Name>>;
   }

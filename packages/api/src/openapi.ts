@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { apiBase, operations, type Operation } from './operations.ts';
+import { otherOperations, type OtherOperation } from './other-operations.ts';
 import * as schemas from './schemas.ts';
 import { scopes } from './scopes.ts';
 
@@ -9,16 +10,23 @@ export function describeApi(version: string): object {
   for (const [name, operation] of Object.entries(operations) as [string, Operation][]) {
     (paths[operation.path] ??= {})[operation.method] = describe(name, operation);
   }
+  for (const operation of otherOperations) {
+    const path = (paths[operation.path] ??= {});
+    path[operation.method] = describeOther(operation);
+    if (operation.atRoot === true) path['servers'] = [{ url: '/' }];
+  }
   return {
     openapi: '3.1.0',
     info: {
       title: 'Pallmist',
       version,
       description:
-        'Reads and writes the addresses of published apps; keeps drafts and publishes editions. Errors are Problem Details (RFC 9457).',
+        'Reads and writes the addresses of published apps; keeps drafts, records and people; publishes editions. Errors are Problem Details (RFC 9457).',
+      contact: { name: 'Pallmist', url: 'https://pallmist.example/' },
       license: { name: 'MIT', identifier: 'MIT' },
     },
     servers: [{ url: apiBase }],
+    tags: [...new Set([...Object.values(operations), ...otherOperations].map(({ path }) => groupOf(path)))].map((name) => ({ name })),
     paths,
     components: {
       schemas: components(),
@@ -26,7 +34,9 @@ export function describeApi(version: string): object {
         token: {
           type: 'http',
           scheme: 'bearer',
-          description: `The owner’s token, in the file api-token of the data directory, may do everything. A token made with a name may do what its scopes name:\n\n${Object.entries(scopes)
+          description: `The owner’s token, in the file api-token of the data directory, may do everything. A token made with a name may do what its scopes name:\n\n${Object.entries(
+            scopes,
+          )
             .map(([name, sentence]) => `- \`${name}\`: ${sentence}`)
             .join('\n')}`,
         },
@@ -35,32 +45,100 @@ export function describeApi(version: string): object {
   };
 }
 
-function describe(name: string, operation: Operation): object {
-  const names = [...operation.path.matchAll(/\{(\w+)\}/g)].map(([, parameter = '']) => parameter);
+const callers: Readonly<Record<Operation['access'], string>> = {
+  open: 'For everyone.',
+  viewer: 'For builders, those who may only look too.',
+  builder: 'For builders and the owner.',
+  owner: 'For the owner.',
+};
+
+/** What all operations have. */
+function common(
+  name: string,
+  { path, summary, access, scope, query = {} }: Pick<Operation, 'path' | 'summary' | 'access' | 'query'> & { scope?: string | undefined },
+) {
+  const names = [...path.matchAll(/\{(\w+)\}/g)].map(([, parameter = '']) => parameter);
+  const tokens =
+    access === 'open' ? '' : scope === undefined ? ' Tokens with scopes may not call it.' : ` A token with scopes needs \`${scope}\`.`;
   return {
     operationId: name,
-    summary: operation.summary,
-    ...(operation.access === 'open' ? { security: [] } : { security: [{ token: operation.scope === undefined ? [] : [operation.scope] }] }),
+    tags: [groupOf(path)],
+    summary,
+    description: callers[access] + tokens,
+    security: access === 'open' ? [] : [{ token: [] }],
     parameters: [
       ...names.map((parameter) => ({ name: parameter, in: 'path', required: true, schema: { type: 'string' } })),
-      ...Object.entries(operation.query ?? {}).map(([parameter, description]) => ({
+      ...Object.entries(query).map(([parameter, description]) => ({
         name: parameter,
         in: 'query',
         description,
         schema: { type: 'string' },
       })),
     ],
+  };
+}
+
+const wrong = {
+  description: 'What was wrong',
+  content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/ProblemDetails' } } },
+};
+
+function describe(name: string, operation: Operation): object {
+  return {
+    ...common(name, operation),
     ...(operation.body === undefined
       ? {}
       : { requestBody: { required: true, content: { 'application/json': { schema: schemaOf(operation.body, 'input') } } } }),
     responses: {
       200: { description: 'Done', content: { 'application/json': { schema: schemaOf(operation.answer, 'output') } } },
-      default: {
-        description: 'What was wrong',
-        content: { 'application/problem+json': { schema: schemaOf(schemas.problemDetails, 'output') } },
-      },
+      default: wrong,
     },
   };
+}
+
+function describeOther(operation: OtherOperation): object {
+  const { sends, answers } = operation;
+  const contents = (types: readonly string[]) => Object.fromEntries(types.map((type) => [type, {}]));
+  return {
+    ...common(operation.name, operation),
+    ...(sends === undefined ? {} : { requestBody: { required: true, content: contents(sends) } }),
+    responses: {
+      200: {
+        description: 'Done',
+        content: 'schema' in answers ? { 'application/json': { schema: { $ref: reference(answers.schema) } } } : contents(answers),
+      },
+      default: wrong,
+    },
+  };
+}
+
+const groups: Readonly<Record<string, string>> = {
+  read: 'Addresses',
+  write: 'Addresses',
+  short: 'Addresses',
+  draft: 'Drafts and editions',
+  publish: 'Drafts and editions',
+  editions: 'Drafts and editions',
+  'try-as': 'Drafts and editions',
+  pictures: 'Drafts and editions',
+  records: 'Records',
+  collections: 'Records',
+  people: 'People',
+  visits: 'People',
+  mails: 'Mails',
+  webhooks: 'Webhooks',
+  keys: 'Keys and tokens',
+  token: 'Keys and tokens',
+  tokens: 'Keys and tokens',
+  console: 'Console and builders',
+  builders: 'Console and builders',
+  '~': 'Service',
+};
+
+/** What an operation is about: the first word of its path after the app. */
+function groupOf(path: string): string {
+  const [first = '', ...words] = path.split('/').filter((word) => word !== '' && !word.startsWith('{'));
+  return groups[first === 'apps' ? (words[0] ?? first) : first] ?? 'Apps';
 }
 
 /** Schemas that have a name: generated clients then have types of that name. */

@@ -346,7 +346,10 @@ export const newTokenBody = z.strictObject({
   app: z.string().max(40).optional().describe('The only app that it is for; all apps when left out'),
   days: z.number().min(0.01).max(3650).optional().describe('Days until it ends; never when left out'),
 });
-export const newToken = z.object({ made: apiToken, token: z.string().describe('Shown this once; send it as “Authorization: Bearer TOKEN”') });
+export const newToken = z.object({
+  made: apiToken,
+  token: z.string().describe('Shown this once; send it as “Authorization: Bearer TOKEN”'),
+});
 
 const webhookEvent = z.enum(['record.created', 'record.changed', 'record.removed']);
 const webhook = z.object({

@@ -75,7 +75,10 @@ async function explain(error: unknown): Promise<Explained> {
   if (error instanceof SlowServiceError) return { status: exit.unreached, message: error.message, code };
   if (error instanceof ApiError) {
     const problems = error.details.problems ?? [];
-    return { status: exit.problems, message: [error.message, ...describeProblems(problems)].join('\n'), code, data: error.details };
+    // Where the sentence only repeats the problems, each is said once, with its place.
+    const repeats = problems.length > 0 && problems.every(({ message }) => error.message.includes(message));
+    const lines = [...(repeats ? [] : [error.message]), ...describeProblems(problems)];
+    return { status: exit.problems, message: lines.join('\n'), code, data: error.details };
   }
   if (error instanceof ProblemError) return { status: exit.problems, message: error.message, code, data: { problems: error.problems } };
   const { message, stack = message } = error instanceof Error ? error : new Error(String(error));

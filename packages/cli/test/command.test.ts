@@ -1,5 +1,5 @@
 import { execFile, spawn } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -214,6 +214,16 @@ describe('what the habits of a shell expect', () => {
     expect((await pallmist(['pull', app, '--edition', '1'])).out).toContain('size: 25');
   });
 
+  it('draws the map as a picture that stands alone', async () => {
+    const picture = join(folder, 'map.svg');
+    expect((await pallmist(['map', demoFile, '--svg', picture])).status).toBe(0);
+    const svg = readFileSync(picture, 'utf8');
+    expect(svg).toMatch(/^<svg xmlns="http:\/\/www\.w3\.org\/2000\/svg"/);
+    expect(svg).toContain('Welcome to Quillmoor');
+    expect(svg).toContain('/notes{?words,numbers}');
+    expect(svg).not.toMatch(/NaN|undefined|url\(http/);
+  });
+
   it('lists pages and parameters, and draws the map', async () => {
     expect((await pallmist(['pages', demoFile])).out).toMatch(/^specimen +\/garden\/specimens\/\{specimen\}/m);
     expect((await pallmist(['params', demoFile, '--page', 'specimen'])).out).toMatch(
@@ -392,5 +402,90 @@ describe('what an owner does beside building', () => {
   it('prints a stable code with each error, for programs', async () => {
     const failed = await pallmist(['read', '/x', '--app', 'a', '--service', 'http://127.0.0.1:9', '--json']);
     expect([failed.status, JSON.parse(failed.out)]).toEqual([3, { error: expect.any(String) as string, code: 'service-not-reached' }]);
+  });
+
+  it('lists records by conditions, shows, saves and removes one', async () => {
+    const list = await json<{ records: { house: string; planted: string }[]; total: number; next: string }>([
+      ...['records', 'list', 'quillmoor', 'specimens', 'house=palm', 'planted.within=2020-01-01..', '--sort', '-planted', '--limit', '3'],
+    ]);
+    expect(list.records).toHaveLength(3);
+    for (const { house, planted } of list.records) expect([house, planted >= '2020-01-01']).toEqual(['palm', true]);
+    const table = await pallmist(['records', 'list', 'quillmoor', 'specimens', 'house=palm', '--limit', '2']);
+    expect(table.out).toMatch(/^accession +name +house/);
+    expect(table.out).toMatch(/2 of \d+\. Go on with --after \S+/);
+    expect((await pallmist(['records', 'save', 'quillmoor', 'zones', 'code=test-bed', 'name=Test bed', 'letter=Z'])).status).toBe(0);
+    expect((await pallmist(['records', 'show', 'quillmoor', 'zones', 'test-bed'])).out).toMatch(/name +Test bed/);
+    const wrong = await pallmist(['records', 'save', 'quillmoor', 'zones', 'nam=x', '--key', 'test-bed']);
+    expect([wrong.status, wrong.err.match(/no field “nam”/g)]).toEqual([1, ['no field “nam”']]);
+    expect((await pallmist(['records', 'remove', 'quillmoor', 'zones', 'test-bed'])).status).toBe(0);
+    expect((await pallmist(['records', 'show', 'quillmoor', 'zones', 'test-bed'])).status).toBe(1);
+  });
+
+  it('makes a token that may do what it names and no more, and ends it', async () => {
+    const { token, made } = await json<{ token: string; made: { id: string } }>(['tokens', '--make', 'Labels', '--scopes', 'records:read']);
+    const asToken = (words: string[]) => pallmist([...words, '--token', token]);
+    expect((await asToken(['records', 'show', 'quillmoor', 'houses', 'palm'])).status).toBe(0);
+    expect((await asToken(['records', 'remove', 'quillmoor', 'houses', 'palm'])).err).toContain('has no scope “records:write”');
+    expect((await pallmist(['tokens'])).out).toMatch(/Labels +records:read +all apps/);
+    expect((await pallmist(['tokens', '--make', 'x', '--scopes', 'record:read'])).err).toContain('Did you mean “records:read”?');
+    expect((await pallmist(['tokens', '--end', made.id])).status).toBe(0);
+    expect((await asToken(['records', 'show', 'quillmoor', 'houses', 'palm'])).status).toBe(1);
+  });
+
+  it('makes a webhook, and shows what was sent to it', async () => {
+    const made = await json<{ secret: string; webhook: { id: string } }>([
+      ...['webhooks', 'quillmoor', '--make', 'http://127.0.0.1:9/told', '--collections', 'members'],
+    ]);
+    expect(made.secret).toHaveLength(43);
+    expect((await pallmist(['webhooks', 'quillmoor'])).out).toContain('http://127.0.0.1:9/told');
+    expect((await pallmist(['webhooks', 'quillmoor', '--deliveries', made.webhook.id.slice(0, 6)])).out).toBe('Nothing was sent yet.\n');
+    expect((await pallmist(['webhooks', 'quillmoor', '--remove', made.webhook.id.slice(0, 6)])).status).toBe(0);
+  });
+
+  it('copies a running service, finds the copy damaged where it is, and puts it in place', async () => {
+    const backup = join(folder, 'backup');
+    expect((await pallmist(['backup', backup])).out).toMatch(/^The backup is in .*backup, [\d.]+ MB\.\n$/);
+    expect((await pallmist(['backup', backup])).err).toContain('is not empty');
+    // The service is running.
+    expect((await pallmist(['restore', backup, '--replace'])).err).toContain('Another Pallmist service is using');
+    const [place, other] = [join(folder, 'restored'), join(folder, 'other')];
+    expect((await pallmist(['restore', backup, '--data', place])).status).toBe(0);
+    expect((await pallmist(['restore', backup, '--data', place])).err).toContain('--replace');
+    const again = await json<{ before: string }>(['restore', backup, '--data', place, '--replace']);
+    expect(readdirSync(again.before)).toContain('pallmist.sqlite');
+    for (const name of ['keys.json', 'api-token'])
+      expect(readFileSync(join(place, name))).toEqual(readFileSync(join(environment['PALLMIST_DATA'] ?? '', name)));
+    const whole = readFileSync(join(backup, 'pallmist.sqlite'));
+    writeFileSync(join(backup, 'pallmist.sqlite'), whole.subarray(0, whole.length - 1));
+    expect((await pallmist(['restore', backup, '--data', other])).err).toContain('pallmist.sqlite');
+    expect(existsSync(join(other, 'pallmist.sqlite'))).toBe(false);
+  });
+
+  it('examines a running service, and a directory whose database is damaged', async () => {
+    const { port } = new URL(base);
+    environment = { ...environment, PALLMIST_PORT: port };
+    const well = await pallmist(['doctor']);
+    expect(well.out).toMatch(/ok +Database +[\d.]+ MB, whole\./);
+    expect(well.out).toMatch(/ok +Service +Pallmist \S+ answers at http/);
+    expect(well.status).toBe(0);
+    const ill = join(folder, 'ill');
+    mkdirSync(ill, { mode: 0o700 });
+    writeFileSync(join(ill, 'pallmist.sqlite'), 'not a database, but long enough to be taken for one, until it is read');
+    writeFileSync(join(ill, 'keys.json'), '[{"id": "a"}]');
+    const found = await pallmist(['doctor', '--data', ill]);
+    expect(found.status).toBe(1);
+    expect(found.out).toMatch(/BAD +Database +It is damaged/);
+    expect(found.out).toMatch(/BAD +Keys /);
+    expect(found.out).toContain('pallmist restore');
+  });
+
+  it('removes an app only when told twice', async () => {
+    const file = join(folder, 'shed.yaml');
+    await pallmist(['new', 'Shed', '--file', file]);
+    await pallmist(['push', file]);
+    expect((await pallmist(['apps'])).out).toMatch(/shed +Shed/);
+    expect((await pallmist(['apps', '--remove', 'shed'])).status).toBe(2);
+    expect((await pallmist(['apps', '--remove', 'shed', '--yes'])).out).toBe('shed is removed.\n');
+    expect((await pallmist(['apps'])).out).not.toContain('shed');
   });
 });

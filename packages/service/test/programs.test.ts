@@ -72,7 +72,12 @@ describe('tokens with scopes', () => {
     const list = await call('GET', '/tokens');
     expect(JSON.stringify(list.body)).not.toContain(first.token);
     expect(list.body['tokens']).toContainEqual(
-      expect.objectContaining({ name: 'nightly', app: null, usedOn: '2026-11-19', endsAt: expect.stringMatching(/^2026-11-20T/) as string }),
+      expect.objectContaining({
+        name: 'nightly',
+        app: null,
+        usedOn: '2026-11-19',
+        endsAt: expect.stringMatching(/^2026-11-20T/) as string,
+      }),
     );
     const renewed = (await call('POST', `/tokens/${first.made.id}/renew`)).body as { token: string };
     expect([await use(first.token), await use(renewed.token)]).toEqual([401, 200]);
@@ -115,7 +120,8 @@ describe('records for programs', () => {
     expect(rows.length).toBeGreaterThan(0);
     for (const { house, name } of rows) expect([house, /fern/i.test(name)]).toEqual(['palm', true]);
     const within = await find('planted.within=2001-01-01..2003-12-31&limit=3');
-    for (const { planted } of within['records'] as { planted: string }[]) expect(planted >= '2001-01-01' && planted <= '2003-12-31').toBe(true);
+    for (const { planted } of within['records'] as { planted: string }[])
+      expect(planted >= '2001-01-01' && planted <= '2003-12-31').toBe(true);
     expect((await find('house.oneOf=palm,fern'))['total']).toBeGreaterThan(palm['total'] as number);
     const wrong = await find('hous=palm&planted.after=yesterday-ish&name.near=x&limit=0&sort=-nme');
     expect(wrong['problems']).toMatchObject([
@@ -130,7 +136,9 @@ describe('records for programs', () => {
   });
 
   it('a record is added, read, changed while nobody else has, emptied and removed', async () => {
-    const added = await call('POST', records, { record: { accession: 'QM-9990', name: 'Ostrich feather', house: 'palm', planted: '2024-02-29' } });
+    const added = await call('POST', records, {
+      record: { accession: 'QM-9990', name: 'Ostrich feather', house: 'palm', planted: '2024-02-29' },
+    });
     const { key } = added.body as { key: string };
     expect(added.body).toMatchObject({ record: { accession: 'QM-9990', name: 'Ostrich feather', house: 'palm', planted: '2024-02-29' } });
     const tag = added.headers.get('etag') ?? '';
@@ -217,9 +225,9 @@ describe('webhooks', () => {
     expect(await make('http://desk.quillmoor.example/told')).toBe(422);
     expect(await make('https://a:b@desk.quillmoor.example/told')).toBe(422);
     expect(await make('ftp://desk.quillmoor.example/')).toBe(400);
-    expect((await call('POST', '/apps/quillmoor/webhooks', { url: 'https://desk.quillmoor.example/', collections: ['specimen'] })).body.detail).toBe(
-      'The app has no collection “specimen”. Did you mean “specimens”?',
-    );
+    expect(
+      (await call('POST', '/apps/quillmoor/webhooks', { url: 'https://desk.quillmoor.example/', collections: ['specimen'] })).body.detail,
+    ).toBe('The app has no collection “specimen”. Did you mean “specimens”?');
   });
 });
 
@@ -243,7 +251,8 @@ describe('pictures and whole apps', () => {
   });
 
   it('an app is removed only by whom has seen its draft, and nothing of it stays', async () => {
-    const source = 'pallmist: 1\napp: shed\ntitle: Shed\nmount: /shed\npages:\n  home:\n    title: Shed\n    address: /\n    content: [{ show: heading, text: Shed }]\n';
+    const source =
+      'pallmist: 1\napp: shed\ntitle: Shed\nmount: /shed\npages:\n  home:\n    title: Shed\n    address: /\n    content: [{ show: heading, text: Shed }]\n';
     await call('PUT', '/apps/shed/draft', { source });
     await call('POST', '/apps/shed/publish', {});
     expect((await fetch(`${service.base}/shed`)).status).toBe(200);

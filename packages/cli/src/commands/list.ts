@@ -61,7 +61,7 @@ export const listedCommands: readonly ListedCommand[] = [
   {
     name: 'map',
     group: 'App file',
-    summary: 'Draw the pages of an app and the links between them, as Mermaid text.',
+    summary: 'Draw the pages of an app and the links between them, as Mermaid text or as a picture (SVG).',
     load: async () => (await import('./map.ts')).addMap,
   },
   {
@@ -114,6 +114,24 @@ export const listedCommands: readonly ListedCommand[] = [
     load: async () => (await import('./editions.ts')).addEditions,
   },
   {
+    name: 'apps',
+    group: 'Service',
+    summary: 'List the apps, or remove one.',
+    load: async () => (await import('./apps.ts')).addApps,
+  },
+  {
+    name: 'tokens',
+    group: 'Service',
+    summary: 'List, make, renew or end tokens with which programs call the HTTP interface.',
+    load: async () => (await import('./tokens.ts')).addTokens,
+  },
+  {
+    name: 'webhooks',
+    group: 'Service',
+    summary: 'List, make or remove webhooks of an app, and look at what was sent to them.',
+    load: async () => (await import('./webhooks.ts')).addWebhooks,
+  },
+  {
     name: 'access',
     group: 'Service',
     summary: 'End all console sessions or replace the owner’s token, for example after a machine is lost.',
@@ -126,9 +144,27 @@ export const listedCommands: readonly ListedCommand[] = [
     load: async () => (await import('./keys.ts')).addKeys,
   },
   {
+    name: 'backup',
+    group: 'Service',
+    summary: 'Copy everything that the service keeps into a new directory.',
+    load: async () => (await import('./backup.ts')).addBackup,
+  },
+  {
+    name: 'restore',
+    group: 'Service',
+    summary: 'Put a backup in the place of the data directory.',
+    load: async () => (await import('./backup.ts')).addRestore,
+  },
+  {
+    name: 'doctor',
+    group: 'Service',
+    summary: 'Look at everything that the service needs, and say what to do.',
+    load: async () => (await import('./doctor.ts')).addDoctor,
+  },
+  {
     name: 'records',
     group: 'What people leave',
-    summary: 'Import or export the records of a collection.',
+    summary: 'List, show, save, remove, import or export the records of a collection.',
     load: async () => (await import('./records.ts')).addRecords,
   },
   {

@@ -3,7 +3,7 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { Command } from 'commander';
 import { CommandError, exit } from '../exit.ts';
-import { print } from '../output.ts';
+import { columns, print } from '../output.ts';
 import { readWithProgress } from '../progress.ts';
 import { clientFor, withService, type ServiceOptions } from '../target.ts';
 
@@ -80,4 +80,106 @@ export function addRecords(program: Command): void {
         ]);
       },
     );
+  withService(
+    records
+      .command('list')
+      .argument('<app>', 'Name of the app')
+      .argument('<collection>', 'Name of the collection')
+      .argument('[conditions...]', 'FIELD=value, or FIELD.OPERATOR=value'),
+  )
+    .description('List records that fit conditions, with the operators of reads: contains, oneOf, within, before, after, empty and so on.')
+    .option('--sort <fields>', 'Fields, with commas between; “-” in front for descending')
+    .option('--limit <number>', 'How many at most, up to 500', '50')
+    .option('--after <place>', 'Go on where the list before ended, as its “next” says')
+    .addHelpText(
+      'after',
+      '\nExamples:\n  pallmist records list quillmoor specimens house=palm --sort -planted --limit 5\n  pallmist records list quillmoor specimens planted.within=2020-01-01.. --json',
+    )
+    .action(
+      async (
+        app: string,
+        collection: string,
+        conditions: string[],
+        options: ServiceOptions & { sort?: string; limit: string; after?: string },
+      ) => {
+        const query = Object.fromEntries(conditions.map(splitPair));
+        const { sort, limit, after } = options;
+        const answer = await (
+          await clientFor(options)
+        ).call('listRecords', {
+          ...query,
+          ...{ app, collection, limit },
+          ...(sort === undefined ? {} : { sort }),
+          ...(after === undefined ? {} : { after }),
+        });
+        print(options.json, answer, () => [...asTable(answer.records), ...rest(answer)]);
+      },
+    );
+  withService(
+    records
+      .command('show')
+      .argument('<app>', 'Name of the app')
+      .argument('<collection>', 'Name of the collection')
+      .argument('<key>', 'Key of the record'),
+  )
+    .description('Show one record.')
+    .action(async (app: string, collection: string, key: string, options: ServiceOptions) => {
+      const answer = await (await clientFor(options)).call('getRecord', { app, collection, key });
+      print(options.json, answer, () => columns(Object.entries(answer.record).map(([field, value]) => [field, textOf(value)])));
+    });
+  withService(
+    records
+      .command('save')
+      .argument('<app>', 'Name of the app')
+      .argument('<collection>', 'Name of the collection')
+      .argument('<values...>', 'FIELD=value; nothing after “=” empties the field'),
+  )
+    .description('Add a record, or change the one that --key names.')
+    .option('--key <key>', 'The record to change')
+    .addHelpText('after', '\nExample:\n  pallmist records save quillmoor specimens house=fern --key QM-0412')
+    .action(async (app: string, collection: string, values: string[], options: ServiceOptions & { key?: string }) => {
+      const record = Object.fromEntries(values.map(splitPair).map(([field, text]) => [field, text === '' ? null : text]));
+      const client = await clientFor(options);
+      const answer =
+        options.key === undefined
+          ? await client.call('addRecord', { app, collection }, { record })
+          : await client.call('changeRecord', { app, collection, key: options.key }, { record });
+      print(options.json, answer, () => [`${answer.key} is saved.`]);
+    });
+  withService(
+    records
+      .command('remove')
+      .argument('<app>', 'Name of the app')
+      .argument('<collection>', 'Name of the collection')
+      .argument('<key>', 'Key of the record'),
+  )
+    .description('Remove one record.')
+    .action(async (app: string, collection: string, key: string, options: ServiceOptions) => {
+      const answer = await (await clientFor(options)).call('removeRecord', { app, collection, key });
+      print(options.json, answer, () => [`${key} is removed.`]);
+    });
+}
+
+function splitPair(text: string): [string, string] {
+  const at = text.indexOf('=');
+  if (at < 1) throw new CommandError(exit.usage, `“${text}” is not FIELD=value.`);
+  return [text.slice(0, at), text.slice(at + 1)];
+}
+
+const textOf = (value: string | number | boolean | null | undefined) => (value === null || value === undefined ? '' : String(value));
+/** Characters of a cell. */
+const widest = 40;
+
+function asTable(rows: readonly Record<string, string | number | boolean | null>[]): string[] {
+  const fields = Object.keys(rows[0] ?? {});
+  const cut = (text: string) => {
+    const line = text.replaceAll(/\s+/g, ' ');
+    return [...line].length > widest ? `${[...line].slice(0, widest - 1).join('')}…` : line;
+  };
+  return columns([fields, ...rows.map((row) => fields.map((field) => cut(textOf(row[field]))))]);
+}
+
+function rest({ records, total, next }: { records: readonly unknown[]; total: number; next: string | null }): string[] {
+  if (total === 0) return ['No record fits.'];
+  return next === null ? [] : ['', `${String(records.length)} of ${total.toLocaleString('en')}. Go on with --after ${next}`];
 }

@@ -1,17 +1,17 @@
 <script lang="ts">
   import { toPointer } from '@pallmist/app/address';
   import { everyPage, mapApp } from '@pallmist/app/editing';
+  import { cutText, layOutMap, middleOf, pageHeight, pageWidth, pathThrough } from '@pallmist/app/map-layout';
   import Button from '../controls/Button.svelte';
   import EmptyState from '../controls/EmptyState.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
   import { placeLink } from '../problems/place-link.ts';
   import { download } from '../service/calls.ts';
   import { place } from '../service/place.svelte.ts';
-  import { layOut, pageHeight, pageWidth, pathThrough } from './layout.ts';
 
   const { draft }: { draft: Draft } = $props();
   const map = $derived(draft.definition ? mapApp(draft.definition) : { pages: [], links: [] });
-  const picture = $derived(layOut(map));
+  const picture = $derived(layOutMap(map));
   const parameters = $derived([...new Set(map.links.flatMap(({ sends }) => sends))].sort());
   const parameter = $derived(place.text('parameter'));
   const onEvery = $derived(map.links.filter(({ from }) => from === everyPage));
@@ -23,13 +23,6 @@
 
   const isShown = (sends: readonly string[]) => parameter === undefined || sends.includes(parameter);
   const wrong = (name: string) => draft.problemsAt(toPointer(['pages', name])).filter(({ severity }) => severity !== 'note').length;
-  /** A point on the line, half way. */
-  function middleOf(points: readonly { x: number; y: number }[]): { x: number; y: number } {
-    const at = Math.max(0, Math.floor(points.length / 2) - 1);
-    const [one, other] = [points[at] ?? { x: 0, y: 0 }, points[at + 1] ?? points[at] ?? { x: 0, y: 0 }];
-    return { x: (one.x + other.x) / 2, y: (one.y + other.y) / 2 };
-  }
-  const short = (text: string, length: number) => (text.length > length ? `${text.slice(0, length - 1)}…` : text);
 
   function save() {
     if (!svg) return;
@@ -91,7 +84,7 @@
             {#if link.sends.length > 0}
               <a href={to.href} onclick={(event) => place.follow(event as never)}>
                 <title>From {link.from} to {link.to}: {link.sends.join(', ')}</title>
-                <text x={middle.x} y={middle.y + 4} text-anchor="middle">{short(link.sends.join(', '), 22)}</text>
+                <text x={middle.x} y={middle.y + 4} text-anchor="middle">{cutText(link.sends.join(', '), 22)}</text>
               </a>
             {/if}
           </g>
@@ -107,9 +100,9 @@
             <g class="page" class:gated={page.gate !== undefined} class:alone={page.unlinked} class:wrong={wrong(page.name) > 0}>
               <title>{page.address}{page.unlinked ? '; nothing leads to it' : ''}{wrong(page.name) > 0 ? '; it has problems' : ''}</title>
               <rect x={page.x} y={page.y} width={pageWidth} height={pageHeight} rx="5" />
-              <text class="title" x={page.x + 9} y={page.y + 20}>{short(page.title, page.gate === undefined ? 22 : 14)}</text>
-              <text class="address" x={page.x + 9} y={page.y + 38}>{short(page.address, 27)}</text>
-              {#if page.gate}<text class="gate" x={page.x + pageWidth - 8} y={page.y + 13} text-anchor="end">{short(page.gate, 12)}</text
+              <text class="title" x={page.x + 9} y={page.y + 20}>{cutText(page.title, page.gate === undefined ? 22 : 14)}</text>
+              <text class="address" x={page.x + 9} y={page.y + 38}>{cutText(page.address, 27)}</text>
+              {#if page.gate}<text class="gate" x={page.x + pageWidth - 8} y={page.y + 13} text-anchor="end">{cutText(page.gate, 12)}</text
                 >{/if}
             </g>
           </a>

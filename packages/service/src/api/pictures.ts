@@ -54,11 +54,7 @@ export function addPictureRoutes(
     if ((await store.apps.draft(app)) === undefined) throw new Refused(404, `There is no app ${quote(app)}.`);
     if (!pictureName.test(name))
       throw new Refused(422, 'The name of a picture has letters, digits, “_”, “.” and “-”, and ends in svg, png, jpg, webp, gif or avif.');
-    await store.files.put(
-      app,
-      name,
-      await bodies.during(request, () => readBody(request, { bytes: mostPicture, total: pictureTime })),
-    );
+    await store.files.put(app, name, await bodies.during(request, () => readBody(request, { bytes: mostPicture, total: pictureTime })));
     response.json({ done: true });
   });
 }

@@ -1,4 +1,4 @@
-import { apiBase, describeApi, operations as declared, type Operation } from '@pallmist/api';
+import { apiBase, describeApi, scopes } from '@pallmist/api';
 import { titles } from './problem-details.ts';
 
 interface Schema {
@@ -13,15 +13,20 @@ interface Schema {
   properties?: Record<string, Schema>;
   required?: string[];
 }
+/** Schemas by media type. */
+type Contents = Record<string, { schema?: Schema }>;
 interface Described {
-  paths: Record<string, Record<string, DescribedOperation>>;
+  paths: Record<string, Record<string, DescribedOperation> & { servers?: unknown }>;
   components: { schemas: Record<string, Schema> };
 }
 interface DescribedOperation {
   operationId: string;
   summary: string;
-  requestBody?: { content: { 'application/json': { schema: Schema } } };
-  responses: { 200: { content: { 'application/json': { schema: Schema } } } };
+  description: string;
+  tags: [string];
+  parameters: { name: string; in: string; description?: string }[];
+  requestBody?: { content: Contents };
+  responses: { 200: { content: Contents } };
 }
 
 /** What to do about each kind of problem. */
@@ -43,42 +48,6 @@ const advice: Readonly<Record<number, string>> = {
   503: 'Wait as long as the header “Retry-After” says.',
 };
 
-/** Who may call an operation. */
-const accessWords: Readonly<Record<string, string>> = {
-  open: 'everyone',
-  viewer: 'any builder',
-  builder: 'builders and the owner',
-  owner: 'the owner',
-};
-
-const groupNames: Readonly<Record<string, string>> = {
-  apps: 'Apps',
-  read: 'Addresses',
-  write: 'Addresses',
-  short: 'Addresses',
-  draft: 'Drafts and editions',
-  publish: 'Drafts and editions',
-  editions: 'Drafts and editions',
-  'try-as': 'Drafts and editions',
-  records: 'Records',
-  collections: 'Records',
-  pictures: 'Drafts and editions',
-  webhooks: 'Webhooks',
-  tokens: 'Keys and tokens',
-  people: 'People',
-  visits: 'People',
-  mails: 'Mails',
-  keys: 'Keys and tokens',
-  token: 'Keys and tokens',
-  console: 'Console and builders',
-  builders: 'Console and builders',
-};
-
-/** What an operation is about: the first word of its path after the app. */
-function groupOf(path: string): string {
-  const [first = '', ...words] = path.split('/').filter((word) => word !== '' && !word.startsWith('{'));
-  return groupNames[first === 'apps' ? (words[0] ?? first) : first] ?? 'Apps';
-}
 const anchor = (group: string): string => `of-${group.toLowerCase().replaceAll(' ', '-')}`;
 
 const escaped = (text: string): string => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('"', '&quot;');
@@ -87,24 +56,22 @@ const nameOf = (reference: string): string => reference.split('/').at(-1) ?? '';
 /** A readable description of the HTTP interface, made from its OpenAPI document. @param styles addresses of style sheets */
 export function referencePage(version: string, styles: readonly string[]): string {
   const { paths, components } = describeApi(version) as Described;
-  const operations = Object.entries(paths).flatMap(([path, methods]) =>
-    Object.entries(methods).map(([method, operation]) => ({
-      path,
-      method,
-      ...operation,
-      access: (declared as Record<string, Operation>)[operation.operationId]?.access ?? 'open',
-    })),
+  const operations = Object.entries(paths).flatMap(([path, { servers: _, ...methods }]) =>
+    Object.entries(methods).map(([method, operation]) => ({ path, method, ...operation })),
   );
   const groups = new Map<string, typeof operations>();
-  for (const operation of operations) groups.set(groupOf(operation.path), [...(groups.get(groupOf(operation.path)) ?? []), operation]);
+  for (const operation of operations) groups.set(operation.tags[0], [...(groups.get(operation.tags[0]) ?? []), operation]);
   const sections = [...groups].map(
     ([group, members]) =>
       `<h2 id="${anchor(group)}">${escaped(group)}</h2>\n${members
-        .map(({ path, method, operationId, summary, access, requestBody, responses }) => {
-          const sent = requestBody?.content['application/json'].schema;
+        .map(({ path, method, operationId, summary, description, parameters, requestBody, responses }) => {
+          const query = parameters.filter(({ in: place }) => place === 'query');
+          const listed = query.map(
+            ({ name, description: what = '' }) => `<dt><code>?${escaped(name)}</code></dt><dd>${escaped(what)}</dd>`,
+          );
           return `<section aria-labelledby="${operationId}"><h3 id="${operationId}"><code><b>${method.toUpperCase()}</b> ${escaped(path)}</code></h3>
-<p>${escaped(summary)}</p>
-<p class="of">${sent === undefined ? '' : `Sends ${typeWords(sent)} · `}Answers ${typeWords(responses[200].content['application/json'].schema)} · ${accessWords[access] ?? ''}</p></section>`;
+<p>${escaped(summary)}</p>${listed.length === 0 ? '' : `<dl>${listed.join('')}</dl>`}
+<p class="of">${requestBody === undefined ? '' : `Sends ${contentWords(requestBody.content)} · `}Answers ${contentWords(responses[200].content)} · ${withCode(description)}</p></section>`;
         })
         .join('\n')}`,
   );
@@ -115,9 +82,11 @@ export function referencePage(version: string, styles: readonly string[]): strin
     ([status, title]) =>
       `<section aria-labelledby="problem-${status}"><h3 id="problem-${status}">${status}: ${escaped(title)}</h3><p>${escaped(advice[Number(status)] ?? '')}</p></section>`,
   );
-  const contents = [...[...groups.keys(), 'Schemas'].map((group) => [anchor(group), group]), ['problems', 'Problems']].map(
-    ([id = '', words = '']) => `<li><a href="#${id}">${escaped(words)}</a></li>`,
-  );
+  const contents = [
+    ...[...groups.keys(), 'Schemas'].map((group) => [anchor(group), group]),
+    ['scopes', 'Scopes'],
+    ['problems', 'Problems'],
+  ].map(([id = '', words = '']) => `<li><a href="#${id}">${escaped(words)}</a></li>`);
   return `<!doctype html>
 <html lang="en">
 <head><meta charset="utf-8"><meta name="viewport" content="width=device-width, initial-scale=1"><title>The HTTP interface · Pallmist</title>
@@ -127,10 +96,16 @@ ${styles.map((style) => `<link rel="stylesheet" href="${escaped(style)}">`).join
 <main id="content">
 <h1>The HTTP interface</h1>
 <p>Everything is below <code>${apiBase}</code>. <a href="${apiBase}/openapi.json">The same as an OpenAPI 3.1 document</a>. Version ${escaped(version)}.</p>
-<p>Operations for builders and the owner need the header <code>Authorization: Bearer TOKEN</code>. Errors are Problem Details (RFC 9457), whose
-<code>type</code> leads to <a href="#problems">the problems</a> below. A draft has an <code>ETag</code>; send it back as
-<code>If-Match</code> to change exactly this draft.</p>
+<p>Operations for builders and the owner need the header <code>Authorization: Bearer TOKEN</code>, with the owner’s token from the file
+<code>api-token</code> of the data directory, or with a token that the owner made for a program, which may do what
+<a href="#scopes">its scopes</a> name. Errors are Problem Details (RFC 9457), whose
+<code>type</code> leads to <a href="#problems">the problems</a> below. Drafts and records have an <code>ETag</code>; send it back as
+<code>If-Match</code> to change exactly what you have seen.</p>
 ${sections.join('\n')}
+<h2 id="scopes">Scopes</h2>
+<dl>${Object.entries(scopes)
+    .map(([name, sentence]) => `<dt><code>${name}</code></dt><dd>${sentence}</dd>`)
+    .join('')}</dl>
 <h2 id="of-schemas">Schemas</h2>
 ${schemas.join('\n')}
 <h2 id="problems">Problems</h2>
@@ -139,6 +114,15 @@ ${problems.join('\n')}
 </html>
 `;
 }
+
+/** What a body is: the name of its schema, or its media types. */
+function contentWords(content: Contents): string {
+  const [type, ...more] = Object.entries(content);
+  if (type?.[1].schema !== undefined) return typeWords(type[1].schema);
+  return [...(type === undefined ? [] : [type]), ...more].map(([name]) => `<code>${escaped(name)}</code>`).join(' or ');
+}
+
+const withCode = (text: string): string => escaped(text).replaceAll(/`([^`]+)`/g, '<code>$1</code>');
 
 /** A type in a few words, with links to what has a name. */
 function typeWords({ $ref, type, items, anyOf, oneOf, enum: values, const: only }: Schema): string {
@@ -175,6 +159,8 @@ h3 { margin: 0.75rem 0 0.25rem; font-size: 1rem; }
 h3 code { font-weight: normal; overflow-wrap: anywhere; }
 p { margin: 0.25rem 0; }
 .of { color: var(--quiet); font-size: 0.9rem; }
+dl { display: grid; grid-template-columns: max-content 1fr; gap: 0.25rem 1rem; margin: 0.5rem 0; font-size: 0.9rem; }
+dd { margin: 0; }
 section:target { outline: 2px solid currentColor; outline-offset: 4px; }
 table { width: 100%; border-collapse: collapse; font-size: 0.9rem; }
 th, td { text-align: start; vertical-align: top; padding: 0.3rem 0.75rem 0.3rem 0; overflow-wrap: anywhere; }

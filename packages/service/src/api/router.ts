@@ -54,7 +54,8 @@ export function apiRouter(parts: ServiceParts): Router {
     const operation: Operation = operations[name];
     router[operation.method](operation.path.replace(/\{(\w+)\}/g, ':$1'), async (request, response, next) => {
       const { access, scope } = operation;
-      const builder = access === 'open' ? nobody : await mustBe({ role: access, scope }, request, request.params['app'] as string | undefined);
+      const builder =
+        access === 'open' ? nobody : await mustBe({ role: access, scope }, request, request.params['app'] as string | undefined);
       if (name === 'pushDraft' && isMultipart(request)) {
         next();
         return;

@@ -7,13 +7,7 @@ import { Refused } from './problem-details.ts';
 import { queryOf } from './query.ts';
 
 type Names =
-  | 'listWebhooks'
-  | 'makeWebhook'
-  | 'changeWebhook'
-  | 'renewWebhookSecret'
-  | 'removeWebhook'
-  | 'listDeliveries'
-  | 'resendDelivery';
+  'listWebhooks' | 'makeWebhook' | 'changeWebhook' | 'renewWebhookSecret' | 'removeWebhook' | 'listDeliveries' | 'resendDelivery';
 
 const mostWebhooks = 20;
 const mostDeliveries = 50;

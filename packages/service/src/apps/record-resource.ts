@@ -43,7 +43,10 @@ export class RecordResource {
     const asked = readRecordQuery(definition, collection, query);
     if ('problems' in asked) throw new Refused(422, asked.problems.map(({ message }) => message).join(' '), asked.problems);
     const { where, sort, limit, after } = asked;
-    const list = createHash('sha256').update(JSON.stringify([name, where, sort])).digest('base64url').slice(0, 12);
+    const list = createHash('sha256')
+      .update(JSON.stringify([name, where, sort]))
+      .digest('base64url')
+      .slice(0, 12);
     const place = after === undefined ? undefined : placeIn(after, list);
     const { rows, total, next } = await this.#store.records.part(
       app,
@@ -91,7 +94,12 @@ export class RecordResource {
     const stranger = Object.keys(request.set).find((field) => !Object.hasOwn(collection.fields, field));
     if (stranger !== undefined)
       throw new Refused(422, `The collection has no field ${quote(stranger)}.`, [
-        { code: 'unknown-field', severity: 'error', message: 'There is no such field.', pointer: `/record/${stranger}` },
+        {
+          code: 'unknown-field',
+          severity: 'error',
+          message: `The collection has no field ${quote(stranger)}.`,
+          pointer: `/record/${stranger}`,
+        },
       ]);
     return this.#store.transaction(async (stores) => {
       const { collections = {} } = definition;
@@ -145,9 +153,10 @@ function placeIn(after: string, list: string): (string | number | null)[] {
   } catch {
     throw wrong();
   }
-  const isPart = (value: unknown) => value === null || typeof value === 'string' || typeof value === 'number';
+  const isPart = (value: unknown): value is string | number | null =>
+    value === null || typeof value === 'string' || typeof value === 'number';
   if (!Array.isArray(place) || !place.every(isPart)) throw wrong();
-  return place as (string | number | null)[];
+  return place;
 }
 
 function valuesOf(
@@ -158,9 +167,9 @@ function valuesOf(
   const values: RecordValues = {};
   for (const [name, { type, of = '' }] of Object.entries(fields)) {
     const value = row[name];
-    if (value === undefined || value === null) values[name] = null;
+    if (value === undefined) values[name] = null;
     else if (type === 'record') values[name] = fieldText(value, collections[of]);
-    else values[name] = value as string | number | boolean;
+    else values[name] = value as RecordValues[string];
   }
   return values;
 }

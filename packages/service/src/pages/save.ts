@@ -112,7 +112,12 @@ export async function save(loaded: Loaded, name: string, form: FormBody, parts: 
       if (!hosted.draft) {
         const { action, collection } = found.request;
         const told = await allOf(stores, hosted, found, key, after);
-        await parts.webhooks.tell(stores, definition, { page: loaded.name, form: name, action, collection, key, record: told }, parts.base());
+        await parts.webhooks.tell(
+          stores,
+          definition,
+          { page: loaded.name, form: name, action, collection, key, record: told },
+          parts.base(),
+        );
       }
       if (mark !== undefined) await stores.receipts.keep(hosted.scope, mark, to);
       const held = parts.cookies.read(hosted, request, 'held');

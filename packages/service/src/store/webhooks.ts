@@ -45,7 +45,11 @@ export interface WebhookStore extends OutboxStore<Delivery> {
   find(id: string): Promise<Webhook | undefined>;
   make(given: Pick<Webhook, 'app' | 'url' | 'events' | 'collections'>): Promise<Webhook>;
   /** Changes where it is and what it is told; or gives it a new secret. */
-  change(app: string, id: string, change: Partial<Pick<Webhook, 'url' | 'events' | 'collections' | 'secret'>>): Promise<Webhook | undefined>;
+  change(
+    app: string,
+    id: string,
+    change: Partial<Pick<Webhook, 'url' | 'events' | 'collections' | 'secret'>>,
+  ): Promise<Webhook | undefined>;
   /** Removes it with all that was to be sent to it. */
   remove(app: string, id: string): Promise<boolean>;
   /** Puts a message on its way. */

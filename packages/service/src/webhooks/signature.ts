@@ -16,12 +16,9 @@ export interface SignedHeaders {
 export function signPost(target: string, body: string, secret: string, keyid: string, created: number): SignedHeaders {
   const digest = `sha-256=:${createHash('sha256').update(body).digest('base64')}:`;
   const parameters = `("@method" "@target-uri" "content-digest");created=${String(created)};keyid="${keyid}";alg="hmac-sha256"`;
-  const base = [
-    '"@method": POST',
-    `"@target-uri": ${target}`,
-    `"content-digest": ${digest}`,
-    `"@signature-params": ${parameters}`,
-  ].join('\n');
+  const base = ['"@method": POST', `"@target-uri": ${target}`, `"content-digest": ${digest}`, `"@signature-params": ${parameters}`].join(
+    '\n',
+  );
   const signature = createHmac('sha256', secret).update(base).digest('base64');
   return { 'content-digest': digest, 'signature-input': `pallmist=${parameters}`, signature: `pallmist=:${signature}:` };
 }

@@ -71,7 +71,8 @@ async function post(store: WebhookStore, delivery: Delivery, clock: Clock): Prom
 }
 
 function reason(error: unknown): string {
-  if (error instanceof Error && error.name === 'TimeoutError') return `The receiver did not answer within ${String(answerTime / 1000)} seconds.`;
+  if (error instanceof Error && error.name === 'TimeoutError')
+    return `The receiver did not answer within ${String(answerTime / 1000)} seconds.`;
   const cause = error instanceof Error && error.cause instanceof Error ? error.cause : error;
   return `The receiver was not reached: ${cause instanceof Error ? cause.message : String(cause)}`;
 }

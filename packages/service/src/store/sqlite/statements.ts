@@ -1,4 +1,5 @@
 import type { EntityManager } from 'typeorm';
+import type { SqliteDriver } from './driver.ts';
 
 /** Quotes a name for SQL. */
 export const quoteName = (name: string): string => `"${name.replaceAll('"', '""')}"`;
@@ -26,4 +27,16 @@ export async function copyRows(
     `INSERT INTO ${quoteName(to)} (${into}) SELECT ${selected} FROM ${quoteName(from)} r WHERE r.id BETWEEN ? AND ? AND ${condition}`,
     [first, last],
   );
+}
+
+/** Copies a whole database, as it is at one moment, into a new file. Others can write meanwhile. */
+export function copyInto(database: SqliteDriver, file: string): void {
+  database.prepare('VACUUM INTO ?').run(file);
+}
+
+/** What is wrong with a database; undefined where nothing is. */
+export function findDamage(database: SqliteDriver): string | undefined {
+  const rows = database.prepare('PRAGMA integrity_check(3)').all() as { integrity_check: string }[];
+  const said = rows.map(({ integrity_check: line }) => line).join(' ');
+  return said === 'ok' ? undefined : said;
 }

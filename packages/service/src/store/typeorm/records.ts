@@ -1,7 +1,17 @@
 import { setImmediate } from 'node:timers/promises';
 import type { AppDefinition, FieldTree, PlainRecord, PlannedRead, ReadData, RecordData, SavePlan } from '@pallmist/app';
 import { In, Not, type EntityManager } from 'typeorm';
-import type { Collections, Misfit, RecordOption, RecordSpace, RecordStore, Saved, StagedDifferences, StagedRecords, ListPart } from '../records.ts';
+import type {
+  Collections,
+  Misfit,
+  RecordOption,
+  RecordSpace,
+  RecordStore,
+  Saved,
+  StagedDifferences,
+  StagedRecords,
+  ListPart,
+} from '../records.ts';
 import { copyRows } from '../sqlite/statements.ts';
 import type { Connection } from './connection.ts';
 import { RecordColumn, RecordTable } from './entities.ts';

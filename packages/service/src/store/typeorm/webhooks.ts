@@ -31,7 +31,11 @@ export class TypeormWebhookStore implements WebhookStore {
     return webhook;
   }
 
-  change(app: string, id: string, change: Partial<Pick<Webhook, 'url' | 'events' | 'collections' | 'secret'>>): Promise<Webhook | undefined> {
+  change(
+    app: string,
+    id: string,
+    change: Partial<Pick<Webhook, 'url' | 'events' | 'collections' | 'secret'>>,
+  ): Promise<Webhook | undefined> {
     return this.#on.write(async (manager) => {
       const row = await manager.findOneBy(WebhookEntity, { app, id });
       if (row === null) return undefined;
