@@ -99,6 +99,17 @@ describe('under a thousand changes a second', () => {
     expect((await both())[0]).toBe(last + 1);
   });
 
+  it('so does the browser’s own reload button; opened again by a link, the page is what the link says', async () => {
+    const last = await burst(500);
+    await page.evaluate((next) => void (window as unknown as Told).state.set({ page: next }), last + 1);
+    const old = page.url();
+    await page.reload();
+    await page.waitForFunction((end) => location.search.includes(`page=${String(end)}`), last + 1);
+    expect((await both())[0]).toBe(last + 1);
+    await page.goto(old);
+    expect(page.url()).toBe(old);
+  });
+
   it('Back right after it leads to what the address says', async () => {
     await burst(500);
     await page.evaluate(() => {

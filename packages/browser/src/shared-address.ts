@@ -1,4 +1,5 @@
 import type { BrowserWindow } from './browser-window.ts';
+import { recallLeft, rememberLeft } from './left-address.ts';
 import { watchAddress } from './watch-address.ts';
 
 /** Why values changed: the program, Back or Forward, or another program that changed the address. */
@@ -70,11 +71,23 @@ export class SharedAddress {
       this.#lead(byHistory ? 'history' : 'foreign');
     };
     watchAddress(window, moved, () => {
-      const waited = this.#step !== undefined;
+      if (this.#step === undefined) return;
+      const asked = this.#locate();
       // A new entry would cancel the way to where the person goes.
-      this.#step &&= false;
+      this.#step = false;
       this.flush();
-      return waited;
+      ignoring(() => {
+        rememberLeft(window, asked, this.#here);
+      });
+    });
+    ignoring(() => {
+      const left = recallLeft(window, this.#here);
+      // Parts read the address that the document was asked for, and follow.
+      if (left !== undefined)
+        setTimeout(() => {
+          window.history.replaceState(window.history.state, '', this.#origin + left);
+          moved(true);
+        });
     });
   }
 
@@ -207,6 +220,15 @@ export class SharedAddress {
     return this.#origin
       ? whole(location.pathname, location.search, location.hash)
       : ((history.state as { '~address'?: string } | null)?.['~address'] ?? '/');
+  }
+}
+
+/** Does what a document may not be allowed to do, in a frame without rights. */
+function ignoring(work: () => void): void {
+  try {
+    work();
+  } catch {
+    // Then it is left undone.
   }
 }
 

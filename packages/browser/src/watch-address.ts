@@ -3,25 +3,19 @@ import type { BrowserWindow } from './browser-window.ts';
 /**
  * Tells, as long as the window lives, when its address may have changed, and when the document is about to be left.
  * @param moved told whether it was by Back or Forward
- * @param leaving to write what waits; @returns whether anything waited
+ * @param leaving to write what waits
  */
-export function watchAddress(window: BrowserWindow, moved: (byHistory: boolean) => void, leaving: () => boolean): void {
+export function watchAddress(window: BrowserWindow, moved: (byHistory: boolean) => void, leaving: () => void): void {
   const { navigation, history } = window;
   const listen = (event: Event & { navigationType?: string | null }) => {
     const { type, navigationType } = event;
     if (type === 'popstate') moved(true);
     // After Back and Forward, “popstate” comes too.
     else if (type === 'pageshow' || (type === 'currententrychange' && navigationType !== 'traverse')) moved(false);
-    // A reload takes the address as it was when it was asked for, so it is asked for again.
-    else if (type === 'navigate') {
-      if (navigationType === 'reload' && leaving()) {
-        event.preventDefault();
-        window.location.reload?.();
-      }
-    } else if (type !== 'currententrychange') leaving();
+    else if (/^pagehide|^before/.test(type)) leaving();
   };
   for (const type of ['popstate', 'pageshow', 'pagehide', 'beforeunload']) window.addEventListener(type, listen);
-  if (navigation !== undefined) for (const type of ['currententrychange', 'navigate']) navigation.addEventListener(type, listen);
+  if (navigation !== undefined) navigation.addEventListener('currententrychange', listen);
   // Without the Navigation API, nothing tells of changes that other programs make.
   else
     for (const name of ['pushState', 'replaceState'] as const) {
