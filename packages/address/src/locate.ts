@@ -1,6 +1,6 @@
 import { decodeForShow, standsAt } from './percent.ts';
 import { address, pathEnd, queryEnd, scanned } from './scan.ts';
-import type { OddText, Slot, Template } from './template.ts';
+import type { Slot, Template } from './template.ts';
 import { turn } from './turn.ts';
 
 /** Takes a text of the address that was scanned for a slot. */
@@ -16,11 +16,6 @@ export function takeSegment(slot: Slot, from: number, to: number): void {
   take(slot, from, to);
   const raw = address.slice(from, to);
   if (raw.includes('+')) slot.odd = { raw, source: raw.replaceAll('+', '%2B') };
-}
-
-/** What is unusual about a slot's text. */
-function oddText(slot: Slot): OddText {
-  return (slot.odd ??= {});
 }
 
 /** The name of a pair that begins and whose text begins at these places. */
@@ -74,7 +69,7 @@ export function locateQuery(
       let code = 0;
       while (end < queryEnd && (code = address.charCodeAt(end)) !== 61 && code !== 38) end++;
       const name = address.slice(start, end);
-      slot = byName.get(name) ?? byName.get(decodeForShow(name));
+      slot = slotNamed(byName, name);
       renamed = slot?.name !== name;
       // Without “=” the text is empty.
       from = end < queryEnd && code === 61 ? end + 1 : end;
@@ -91,9 +86,16 @@ export function locateQuery(
   }
 }
 
+/**
+ * The slot that a name in a query is of: as it stands there, decoded, and what is left of it where an address came out of a
+ * page’s source (`&amp;house=palm`), or somebody wrote it with other capitals.
+ */
+export const slotNamed = (byName: Template['byName'], name: string): Slot | undefined =>
+  byName.get(name) ?? byName.get((name = decodeForShow(name))) ?? byName.get(name.replace(/^(?:amp;)+/, '').toLowerCase());
+
 /** Takes a text for a slot that may hold one already. */
 export function takeMore(slot: Slot, from: number, to: number, renamed: boolean): void {
   if (slot.turn !== turn) take(slot, from, to);
-  else (oddText(slot).several ??= [address.slice(slot.from, slot.to)]).push(address.slice(from, to));
-  if (renamed) oddText(slot).renamed = true;
+  else ((slot.odd ??= {}).several ??= [address.slice(slot.from, slot.to)]).push(address.slice(from, to));
+  if (renamed) (slot.odd ??= {}).renamed = true;
 }

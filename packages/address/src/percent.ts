@@ -1,21 +1,13 @@
 import { refuse } from './outcome.ts';
+import { escapeOf } from './travel.ts';
 
 /** What is not among the characters that RFC 3986 calls unreserved: those stand for themselves. */
 const reserved = /[^\w.~-]/;
-/** What encodeURIComponent leaves of it. */
-const leftByIt = /[!'()*]/;
-
 /**
  * Percent-encodes a text as UTF-8, leaving only the unreserved characters of RFC 3986, as the simple expansion of
  * RFC 6570 does. The text must be well-formed Unicode.
  */
-export const encode = (text: string): string => (reserved.test(text) ? encodeOdd(text) : text);
-
-function encodeOdd(text: string): string {
-  const encoded = encodeURIComponent(text);
-  if (!leftByIt.test(text)) return encoded;
-  return encoded.replace(/[!'()*]/g, (sign) => '%' + sign.charCodeAt(0).toString(16).toUpperCase());
-}
+export const encode = (text: string): string => (reserved.test(text) ? encodeURIComponent(text).replace(/[!'()*]/g, escapeOf) : text);
 
 /**
  * Decodes a stretch of a query (WHATWG `application/x-www-form-urlencoded`): `+` is a space, `%XX` a byte of UTF-8.
@@ -30,9 +22,8 @@ export function decode(text: string, from: number, to: number): string | undefin
 }
 
 function decodeOdd(text: string): string | undefined {
-  const spaced = text.replaceAll('+', ' ');
   try {
-    return spaced.includes('%') ? decodeURIComponent(spaced) : spaced;
+    return decodeURIComponent(text.replaceAll('+', ' '));
   } catch {
     return refuse('malformed-escape');
   }
@@ -42,7 +33,7 @@ function decodeOdd(text: string): string | undefined {
 export const decodeText = (text: string): string | undefined => decode(text, 0, text.length);
 
 /** Decodes a stretch as far as it goes, for showing a text that may be malformed. */
-export const decodeForShow = (text: string): string => decodeText(text) ?? text;
+export const decodeForShow = (text: string): string => decode(text, 0, text.length) ?? text;
 
 /** Whether a text stands at a place in another. For the few characters of a name this is quicker than `startsWith`. */
 export function standsAt(text: string, at: number, name: string): boolean {

@@ -1,3 +1,5 @@
+import { unprotect } from './travel.ts';
+
 /** Longest address that is read, in UTF-16 code units. */
 export const longestAddress = 65_536;
 
@@ -9,7 +11,7 @@ export let queryEnd = 0;
 /** How much of the prefix was found at its beginning: all of it, or nothing. */
 export let scanned = 0;
 
-const dotSegment = /\/(?:\.|%2e){1,2}(?:\/|$)/i;
+const dotSegment = /\/\.{1,2}(?:\/|$)/;
 
 /**
  * Brings an address into the form path, query, fragment. One that begins with a single “/” and holds only printable
@@ -36,15 +38,16 @@ export function scan(given: string, prefix = ''): boolean {
 }
 
 /** As `scan`, for a text that begins with “/”. @returns false where the parser has to be asked */
-export function scanPlain(text: string, from: number): boolean {
+export function scanPlain(given: string, from: number): boolean {
+  const text = unprotect(given);
   const { length } = text;
   let dots = false;
   let code: number;
   let path = from;
   for (; path < length && (code = text.charCodeAt(path)) !== 63 && code !== 35; path++) {
     if (code < 33 || code > 126 || code === 92) return false;
-    // A point after “/”, or an escape, may be a segment that leads up.
-    if (code === 37 || (code === 46 && text.charCodeAt(path - 1) === 47)) dots = true;
+    // A point after “/” may be a segment that leads up.
+    if (code === 46 && text.charCodeAt(path - 1) === 47) dots = true;
   }
   if (dots && dotSegment.test(text.slice(0, path))) return false;
   let end = length;

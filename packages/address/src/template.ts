@@ -62,7 +62,7 @@ export interface Template {
   readonly slots: readonly Slot[];
   /** How many of them are in the path. */
   readonly inPath: number;
-  /** By name; those of the query by their former names too. */
+  /** By name; those of the query by their former names too; and by all of them in small letters. */
   readonly byName: ReadonlyMap<string, Slot>;
   /** Every name with its default, or `undefined`. */
   readonly absent: Readonly<Record<string, unknown>>;
@@ -133,6 +133,7 @@ export function makeTemplate(address: string, parameters: Readonly<Record<string
   }
   for (const slot of slots.slice(inPath))
     for (const former of slot.parameter.options.formerNames ?? []) if (!byName.has(former)) byName.set(former, slot);
+  for (const [name, slot] of byName) if (!byName.has(name.toLowerCase())) byName.set(name.toLowerCase(), slot);
   return {
     prefix,
     literals,

@@ -2,6 +2,7 @@ import { refusalCode, refusalData, refuse } from './outcome.ts';
 import type { LinkValues, Page } from './page.ts';
 import { AddressError, noProblems, type AddressProblem } from './problem.ts';
 import type { Slot, Template } from './template.ts';
+import { protect } from './travel.ts';
 
 /** Longest address that is written, in characters (all ASCII). */
 export const longestWritten = 8000;
@@ -47,7 +48,7 @@ export function tryWrite(template: Template, given: object): string | undefined 
     } else if (slot.inPath) path += slot.lead + text;
     else query = withPair(query, slot, text);
   }
-  const address = whole(template, path, query);
+  const address = protect(whole(template, path, query));
   if (address.length > longestWritten) {
     refuse('address-too-long', address.length);
     complain();
@@ -62,7 +63,7 @@ const withPair = (query: string, { name, repeated }: Slot, text: string) =>
 /** Without a parameter in it, the path is what stands before the first. */
 const whole = ({ prefix, tail, root }: Template, path: string, query: string) => ((path && path + tail) || prefix || root) + query || '?';
 
-/** Puts the texts of an address together. @param texts by the places of the slots */
+/** Puts the texts of an address together; it is not protected yet. @param texts by the places of the slots */
 export function join(page: Template, texts: readonly (string | undefined)[]): string {
   let path = '';
   let query = '';

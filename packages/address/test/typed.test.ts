@@ -33,7 +33,7 @@ const home = page('/');
 
 it('writes what compiles', () => {
   expect(write(specimen, { specimen: 'a', tab: 'care' })).toBe('/specimens/a?tab=care');
-  expect(write(search, { q: 'x', kinds: ['fern', 'palm'], height: { from: 1 } })).toBe('/search?q=x&kinds=fern&kinds=palm&height=1..');
+  expect(write(search, { q: 'x', kinds: ['fern', 'palm'], height: { from: 1 } })).toBe('/search?q=x&kinds=fern&kinds=palm&height=1.%2E');
   expect(write(home, {})).toBe('/');
 });
 

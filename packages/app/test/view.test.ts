@@ -22,7 +22,7 @@ describe('what a page shows', () => {
   it('fills texts, conditions and notices', () => {
     expect(shown.title).toBe('All: quill');
     expect(node(shown.content, 'text').text).toBe('Living ones only');
-    expect(shown.notices).toEqual(['“alive” cannot be “maybe”: It is neither “true” nor “false”.']);
+    expect(shown.notices).toEqual(['“alive” cannot be “maybe”: It should be “true” or “false”.']);
     expect(shown.address).toBe('/garden/specimens?q=quill&house=fern&page=2');
   });
 

@@ -1,6 +1,5 @@
 import { AddressError, type AddressProblem } from '@pallmist/address';
 import {
-  decodeForShow,
   join,
   longestWritten,
   noProblems,
@@ -8,6 +7,7 @@ import {
   refusalCode,
   refusalData,
   refuse,
+  slotNamed,
   textFor,
   type Slot,
   type Template,
@@ -136,8 +136,7 @@ export class LiveState implements AddressPart {
   }
 
   owns(name: string): boolean {
-    const { byName } = this.page;
-    return (byName.get(name) ?? byName.get(decodeForShow(name)))?.inPath === false;
+    return slotNamed(this.page.byName, name)?.inPath === false;
   }
 
   follow(here: string, cause: Cause): void {

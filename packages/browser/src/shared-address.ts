@@ -1,3 +1,4 @@
+import { protect } from '@pallmist/address/live';
 import type { BrowserWindow } from './browser-window.ts';
 import { recallLeft, rememberLeft } from './left-address.ts';
 import { watchAddress } from './watch-address.ts';
@@ -163,7 +164,7 @@ export class SharedAddress {
     add(wanted, first);
     for (const part of this.parts) if (part !== first) add(part.address(), part);
     add(rest);
-    return (pairs.length > 0 ? `${path}?${pairs.join('&')}` : path) + hash;
+    return protect(pairs.length > 0 ? `${path}?${pairs.join('&')}` : path) + hash;
   }
 
   /** Writes what waits, now. */

@@ -29,8 +29,11 @@ describe('whatever the address', () => {
     ['/garden/specimens?page=2&page=3', 200],
     ['/garden/specimens?health=green', 200],
     ['/garden/specimens?house=nowhere', 200],
-    ["/garden/specimens?q='%20OR%201=1%20--", 200],
-    ['/garden/specimens?q=%22%3E%3Cscript%3Ealert(1)%3C/script%3E', 200],
+    // These are not in the written form.
+    ["/garden/specimens?q='%20OR%201=1%20--", 303],
+    ['/garden/specimens?q=%22%3E%3Cscript%3Ealert(1)%3C/script%3E', 303],
+    ['/garden/specimens?q=%27%20OR%201%3D1%20--x', 200],
+    ['/garden/specimens?q=%22%3E%3Cscript%3Ealert%281%29%3C%2Fscript%3E', 200],
     ['/garden/specimens?page=999', 200],
     ['/garden/specimens/QM-9999', 404],
     ['/garden/specimens/%00', 404],

@@ -4,6 +4,8 @@ export { changeValues, type AppChange } from './change-values.ts';
 export type { AddressableApp, AddressablePage, CompiledApp, CompiledPage, CompiledParameter } from './compiled-app.ts';
 export { addressParts, templateParts, type AddressPart } from './parts.ts';
 export { readAddress } from './read-address.ts';
+export { unprotect } from '../travel.ts';
+export { repairAddress } from './repair-address.ts';
 export { readTexts } from './read-texts.ts';
 export type { ParameterReading, Reading } from './reading.ts';
 export { rejectValue } from './reject-value.ts';

@@ -10,6 +10,7 @@ import { sentenceOf } from '../sentences/index.ts';
 import type { Slot } from '../template.ts';
 import { nextTurn } from '../turn.ts';
 import { enterCall } from './call-context.ts';
+import { expected } from './expected.ts';
 import type { Claim, CompiledApp, CompiledPage } from './compiled-app.ts';
 import type { ParameterReading, Reading } from './reading.ts';
 
@@ -95,7 +96,8 @@ function withSentences({ page, former }: Claim, undeclared: Reading['undeclared'
 }
 
 function sayProblem(page: CompiledPage, { code, severity, parameter = '', data }: AddressProblem, text = '', suggestion?: string): Problem {
-  const label = page.byName.get(parameter)?.declaration.label;
+  const compiled = page.byName.get(parameter);
+  const label = compiled?.declaration.label;
   if (code === 'missing') {
     return {
       code,
@@ -106,30 +108,35 @@ function sayProblem(page: CompiledPage, { code, severity, parameter = '', data }
     };
   }
   const reason = sentenceOf(code, data);
+  const wanted = compiled === undefined ? undefined : expected(compiled, code);
+  const said =
+    suggestion !== undefined
+      ? `${reason.slice(0, -1)}; perhaps “${suggestion}” was meant.`
+      : wanted === undefined
+        ? reason
+        : `It should be ${wanted}.`;
   return {
     code,
     severity,
-    message: `“${label ?? parameter}” cannot be ${quote(decodeForShow(text))}: ${suggestion === undefined ? reason : `${reason.slice(0, -1)}; perhaps “${suggestion}” was meant.`}`,
+    message: `“${label ?? parameter}” cannot be ${quote(decodeForShow(text))}: ${said}`,
     parameter,
   };
 }
 
-/** One note for all names that the page does not declare; names with “~” are Pallmist’s own. */
+/** One problem for all names that the page does not declare, a warning where one was probably meant; names with “~” are Pallmist’s own. */
 function undeclaredNames(undeclared: Reading['undeclared'], page: CompiledPage): Problem {
   const names = [...new Set(undeclared.map(({ name }) => decodeForShow(name)))].filter((name) => !name.startsWith('~'));
   const known = [...page.page.byName].flatMap(([name, slot]) => (slot.inPath ? [] : [name]));
-  const near = nearest(names[0] ?? '', known);
+  const told = names.slice(0, 5).map((name) => ({ name, near: nearest(name, known) }));
+  const listed = told.map(({ name, near }) => quote(name) + (near === undefined ? '' : ` (perhaps “${near}” was meant)`)).join(', ');
   return {
     code: 'undeclared',
-    severity: 'note',
+    severity: told.some(({ near }) => near !== undefined) ? 'warning' : 'note',
     message:
       names.length === 0
         ? 'The address carries names of Pallmist’s own.'
-        : `The page does not know ${names
-            .slice(0, 5)
-            .map((name) => quote(name))
-            .join(', ')}${names.length > 5 ? ' and others' : ''}.`,
-    hint: near === undefined ? 'It is ignored.' : `Perhaps “${near}” was meant.`,
+        : `The page does not know ${listed}${names.length > 5 ? ' and others' : ''}.`,
+    hint: 'It is ignored.',
   };
 }
 

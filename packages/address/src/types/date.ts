@@ -21,13 +21,13 @@ export function date<const Options extends DateOptions = object>(options?: Exact
     options,
     (source, from, to) => {
       if (isDateAt(source, from, to)) return limited(source.slice(from, to));
-      const given = decode(source, from, to);
+      const given = decode(source, from, to)?.trim();
       if (given === undefined) return undefined;
-      const parts = given.length > 40 ? null : /^\s*([0-9]{4})-([0-9]{1,2})-([0-9]{1,2})\s*$/.exec(given);
-      if (parts === null) return refuse('not-a-date');
-      const value = `${parts[1] ?? ''}-${(parts[2] ?? '').padStart(2, '0')}-${(parts[3] ?? '').padStart(2, '0')}`;
-      if (!isDate(value)) return refuse('no-such-day');
-      return limited(value === given ? value : corrected(value));
+      // People write “2026-3-1”. But “2026-11-2” is what is left of “2026-11-21” where an address was cut.
+      const [, year, month, day = ''] = /^(\d{4})-(\d)-(\d\d?)$/.exec(given) ?? [];
+      const value = year === undefined ? given : `${year}-0${String(month)}-${day.padStart(2, '0')}`;
+      if (isDate(value)) return limited(corrected(value));
+      return refuse(/^\d{4}-\d\d-\d\d$/.test(value) ? 'no-such-day' : 'not-a-date');
     },
     (value) => (typeof value === 'string' && isDate(value) ? limited(value) : refuse('not-a-date')),
   );

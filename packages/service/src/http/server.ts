@@ -2,6 +2,7 @@ import { createServer, type RequestListener, type Server } from 'node:http';
 import { Server as NetServer, type AddressInfo } from 'node:net';
 import type { Settings } from '../settings.ts';
 import { StartError } from '../start-error.ts';
+import { encodedTarget } from './odd-target.ts';
 
 /** Bytes of a request’s head, which must hold an address that is far too long, so that it gets a page and not a cut line. */
 const mostHeaderBytes = 512 * 1024;
@@ -25,7 +26,12 @@ export function httpServer(listener: RequestListener): Server {
     },
     listener,
   );
-  server.on('clientError', (error: NodeJS.ErrnoException, socket) => {
+  server.on('clientError', (error: NodeJS.ErrnoException & { rawPacket?: Buffer }, socket) => {
+    const encoded = error.code === 'HPE_INVALID_URL' ? encodedTarget(error.rawPacket) : undefined;
+    if (encoded !== undefined && socket.writable) {
+      socket.end(`HTTP/1.1 303 See Other\r\nlocation: ${encoded}\r\ncontent-length: 0\r\nconnection: close\r\n\r\n`);
+      return;
+    }
     const status = error.code === 'HPE_HEADER_OVERFLOW' ? '431 Request Header Fields Too Large' : '400 Bad Request';
     if (socket.writable)
       socket.end(

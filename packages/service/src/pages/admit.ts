@@ -57,6 +57,8 @@ export async function admit(read: ReadRequest, { store, cookies, visit, previous
   if (passage !== 'admitted') return { elsewhere: turnAway(hosted, request, reading, passage) };
   if (reading.status !== 'found') return says(readingMessage(hosted, reading));
   if (reading.former) return leads(301, todaysAddress(app, reading));
+  const tidy = as === 'document' && arrivedBy === undefined ? tidyAddress(app, reading, request.originalUrl) : undefined;
+  if (tidy !== undefined) return leads(303, tidy);
 
   const before = previous.of(hosted, request, response, name, as === 'document');
   const requestContext: RequestContext = {
@@ -136,6 +138,21 @@ function settledAddress(app: CompiledApp, reading: Reading, values: Reading['val
   const write = (given: Reading['values']) => writeAddress(app, page, given, { afterArrival: true }).address;
   const to = write(values);
   return leaves || to !== write(reading.values) ? to : undefined;
+}
+
+/**
+ * The one written form of an address that a form without a program has put together, with what nobody declared at its end;
+ * undefined where it has that form, or where something in it is wrong, which the page says.
+ */
+function tidyAddress(app: CompiledApp, reading: Reading, given: string): string | undefined {
+  if (reading.problems.some(({ severity }) => severity !== 'note')) return undefined;
+  const written = writeAddress(app, reading.page ?? '', reading.values).address;
+  if (written === undefined) return undefined;
+  const strangers = new Set(reading.undeclared.map(({ name }) => name));
+  const [path = '', query = ''] = given.split('?');
+  const own = query.split('&').filter((pair) => pair !== '' && !strangers.has(pair.split('=')[0] ?? ''));
+  const asGiven = own.length === 0 ? path : `${path}?${own.join('&')}`;
+  return asGiven === written || asGiven === `${written}/` ? undefined : todaysAddress(app, reading);
 }
 
 /** Today's address of a page that was asked for by a former one; names that nobody declared stay. */

@@ -7,6 +7,9 @@ import type { Stores } from '../store/store.ts';
 export interface MissingRecord {
   parameter: string;
   key: string;
+  /** Its collection, and the field that names it where that is not the key. */
+  from: string;
+  by: string | undefined;
 }
 
 /** Loads the records that a page's parameters name. @param fields those that are needed; all of them when left out */
@@ -22,7 +25,7 @@ export async function loadRecords(
   for (const [parameter, { from, key, by }] of Object.entries(plan.records)) {
     const record = await store.byKey(space, collections, from, key, { by, fields: fields?.records[parameter] });
     if (record) records[parameter] = record;
-    else missing.push({ parameter, key });
+    else missing.push({ parameter, key, from, by });
   }
   return { records, missing };
 }

@@ -15,6 +15,7 @@ import {
   scopeBeforeLoad,
   settlePage,
   showPage,
+  writeAddress,
   type FormState,
   type PageData,
   type PageDefinition,
@@ -29,7 +30,8 @@ import type { Sealer } from '../seals/sealer.ts';
 import type { Store } from '../store/store.ts';
 import { loadLists, loadRecords, recordSpace, type MissingRecord, type ListSources } from './load-data.ts';
 import { missingMessage } from './messages.ts';
-import { says, tools, type Admitted, type Loaded, type Step } from './steps.ts';
+import { nearKey } from './repair.ts';
+import { leads, says, tools, type Admitted, type Loaded, type Step } from './steps.ts';
 
 const fieldsOfPages = new WeakMap<PageDefinition, PageFields>();
 
@@ -81,6 +83,7 @@ export async function load(admitted: Admitted, { store, cookies, sealer }: LoadP
   const early = settlePage(page, (condition) => (isSettledBeforeLoad(condition) ? before.holds(condition) : undefined));
   const earlyPage = sameVariant(page, early);
   const loaded = await loadData(admitted, earlyPage, store);
+  if ('to' in loaded) return leads(303, loaded.to);
   if (loaded.missing) return says(missingMessage(hosted, name, loaded.missing));
   const { data, reading } = loaded;
 
@@ -149,13 +152,13 @@ function labelsOf(
 
 /**
  * Loads a page’s data. A record that there is not is treated as any wrong value: where the page can do without it, the
- * page is shown without it and says so.
+ * page is shown without it and says so; a key that differs from one by capitals alone leads to that.
  */
 async function loadData(
-  { hosted, app, compiled, requestContext, reading: given }: Admitted,
+  { hosted, app, name, as, compiled, requestContext, reading: given }: Admitted,
   page: PageDefinition,
   store: Store,
-): Promise<{ data: PageData; reading: Admitted['reading']; missing?: MissingRecord }> {
+): Promise<{ data: PageData; reading: Admitted['reading']; missing?: MissingRecord } | { to: string }> {
   const { definition } = hosted;
   const fields = serviceFields(hosted, page);
   const space = recordSpace(store, hosted);
@@ -168,6 +171,10 @@ async function loadData(
       const lists = await loadLists(store.records, space, definition, planWith(records), listSources(hosted, page), fields);
       return { data: { records, ...lists }, reading };
     }
+    const near =
+      as === 'document' ? await nearKey(store.records, space, definition.collections ?? {}, first.from, first.key, first.by) : undefined;
+    const { address: to } = near === undefined ? {} : writeAddress(app, name, { ...reading.values, [first.parameter]: near });
+    if (to !== undefined) return { to };
     const label = page.parameters?.[first.parameter]?.label ?? first.parameter;
     const sentence = `“${label}” cannot be ${quote(first.key)}: There is no such record.`;
     reading = rejectValue(app, compiled, reading, first.parameter, 'unknown-record', sentence);

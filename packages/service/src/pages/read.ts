@@ -1,17 +1,29 @@
 import { readAddress, SealBook, withContext } from '@pallmist/app';
 import { mayHoldSealed, type Sealer } from '../seals/sealer.ts';
+import type { Store } from '../store/store.ts';
 import { readingMessage } from './messages.ts';
-import { says, type ReadRequest, type Received, type Step } from './steps.ts';
+import { repaired } from './repair.ts';
+import { leads, says, type ReadRequest, type Received, type Step } from './steps.ts';
 import type { VisitMemory } from './visit.ts';
 
+export interface ReadParts {
+  sealer: Sealer;
+  visit: VisitMemory;
+  store: Pick<Store, 'records'>;
+}
+
 /** Reads the address of a request, once: its page, its values, the sealed ones opened. */
-export async function read(received: Received, { sealer, visit }: { sealer: Sealer; visit: VisitMemory }): Promise<Step<ReadRequest>> {
+export async function read(received: Received, { sealer, visit, store }: ReadParts): Promise<Step<ReadRequest>> {
   const { hosted, request, response, as } = received;
   const arrivedBy = as === 'document' ? visit.takeArrival(hosted, request, response) : undefined;
   const address = arrivedBy ?? request.originalUrl;
   const book = new SealBook(mayHoldSealed(address) ? await sealer.openAll(hosted.definition.app, address) : []);
   const app = withContext(hosted.compiled, { seals: book });
   const reading = readAddress(app, address);
+  if (as === 'document') {
+    const to = await repaired(hosted, app, address, reading, store.records);
+    if (to !== undefined) return leads(303, to);
+  }
   const name = reading.page ?? '';
   const page = hosted.definition.pages[name];
   const compiled = app.pages.get(name);

@@ -1,5 +1,5 @@
 import { setTimeout } from 'node:timers/promises';
-import { longestAddress, type SealBook, type SealedValue } from '@pallmist/app';
+import { longestAddress, unprotect, type SealBook, type SealedValue } from '@pallmist/app';
 import { compactDecrypt, CompactEncrypt } from 'jose';
 import { z } from 'zod';
 import type { Clock } from '../clock.ts';
@@ -26,9 +26,10 @@ const afterHeader = /[A-Za-z0-9_-]{16}\.[A-Za-z0-9_-]{1,8000}\.[A-Za-z0-9_-]{22}
 const headerSign = /[A-Za-z0-9_-]/;
 
 /** Everything in an address that looks sealed, in time linear in it; nothing in one that is too long to be read at all. */
-function sealedTexts(address: string): string[] {
+function sealedTexts(given: string): string[] {
   const found = new Set<string>();
-  if (address.length > longestAddress) return [];
+  if (given.length > longestAddress) return [];
+  const address = unprotect(given);
   for (let dots = address.indexOf('..'); dots !== -1 && found.size < mostInAddress; dots = address.indexOf('..', dots + 2)) {
     let start = dots;
     while (start > 0 && dots - start < 400 && headerSign.test(address[start - 1] ?? '')) start--;

@@ -1,0 +1,17 @@
+/**
+ * Addresses travel in mails and chats, whose programs make links of plain text: they cut off punctuation at the end
+ * (`2020-01-01..`), and stop at some punctuation within. There unreserved characters are percent-encoded, which changes
+ * nothing (RFC 3986, section 6.2.2.2).
+ */
+
+/** What such a program could take for the end: a mark at the end, a second point before other punctuation, a third hyphen. */
+const endings = /[-._~]$|(?<=\.)\.(?=\.*(?![a-zA-Z\d%/&.]))|(?<=--)-/g;
+
+/** Protects path and query against it. */
+export const protect = (address: string): string => address.replace(endings, escapeOf);
+
+/** Undoes it, and any other encoding of these characters. */
+export const unprotect = (address: string): string => address.replace(/%(?:2[DE]|5F|7E)/gi, decodeURIComponent);
+
+/** The percent-encoding of an ASCII character. */
+export const escapeOf = (sign: string): string => '%' + sign.charCodeAt(0).toString(16).toUpperCase();

@@ -1,0 +1,145 @@
+import fc from 'fast-check';
+import { linkifyit } from 'linkify-it';
+import { expect, it } from 'vitest';
+import { compileApp, readAddress, repairAddress, writeAddress, type Values } from '../src/index.ts';
+import { compileContext, declared, type Declared } from './generated-declarations.ts';
+
+const linkify = linkifyit();
+const site = 'https://quillmoor.example';
+
+/** Texts of what linkifiers stop at. */
+const marks: Declared = {
+  declaration: { type: 'text' } as Declared['declaration'],
+  repeated: false,
+  value: fc.string({ unit: fc.constantFrom('-', '.', '_', '~', 'a', '1', ',', '!', ';', ')'), maxLength: 8 }),
+};
+
+/** A page with these parameters, and an address of it. */
+const written = fc
+  .array(fc.oneof({ weight: 4, arbitrary: declared }, { weight: 1, arbitrary: fc.constant(marks) }), { minLength: 1, maxLength: 3 })
+  .chain((all) => fc.tuple(fc.constant(all), fc.tuple(...all.map(({ value }) => value))))
+  .map(([all, values]) => {
+    const names = all.map((_, index) => `p${String(index)}`);
+    const { app } = compileApp({
+      app: 'travels',
+      mount: '/',
+      ...compileContext,
+      pages: {
+        here: {
+          address: `/a{?${names.map((name, index) => `${name}${all[index]?.repeated === true ? '*' : ''}`).join(',')}}`,
+          parameters: Object.fromEntries(all.map(({ declaration }, index) => [`p${String(index)}`, declaration])),
+        },
+        elsewhere: { address: '/b' },
+      },
+    });
+    const { address = '' } = writeAddress(
+      app,
+      'here',
+      Object.fromEntries(values.map((value, index) => [`p${String(index)}`, value])) as Values,
+    );
+    return { app, address };
+  })
+  .filter(({ address }) => address !== '');
+
+const around = ['See % for it.', '%', '(%)', '%, and so on', 'Is it %?', '“%”', '<%>', '%!', 'two\n%\nlines', '%; no', '"%"', '[%]'];
+
+it('a linkifier finds the whole address, whatever the values and whatever stands around it', () => {
+  fc.assert(
+    fc.property(written, fc.constantFrom(...around), ({ address }, text) => {
+      expect(linkify.match(text.replace('%', () => site + address))?.[0]?.url).toBe(site + address);
+    }),
+    { numRuns: 3000 },
+  );
+});
+
+it('an address never ends in what the rules of common programs cut off', () => {
+  fc.assert(
+    fc.property(written, ({ address }) => {
+      expect(address).toMatch(/[a-z0-9/=]$/i);
+    }),
+    { numRuns: 1000 },
+  );
+});
+
+/** Quoted-printable (RFC 2045) of one line, wrapped at 76 characters, and undone. */
+const throughMail = (line: string) => {
+  const encoded = line.replaceAll('=', '=3D');
+  const wrapped = encoded.match(/.{1,72}(?![0-9A-F]{1,2}$)/g)?.join('=\r\n') ?? '';
+  return wrapped.replaceAll('=\r\n', '').replaceAll('=3D', '=');
+};
+
+it.each<[string, (address: string) => string]>([
+  ['a mail in quoted-printable', throughMail],
+  ['added tracking parameters', (address) => `${address}${address.includes('?') ? '&' : '?'}utm_source=mail&fbclid=1`],
+  ['small letters in the escapes', (address) => address.replaceAll(/%../g, (escape) => escape.toLowerCase())],
+  [
+    'unreserved characters encoded',
+    (address) => address.replaceAll(/[.~_-]/g, (sign) => `%${sign.charCodeAt(0).toString(16).toUpperCase()}`),
+  ],
+  ['names as they stand in the source of a page', (address) => address.replaceAll('&', '&amp;')],
+  ['names in capitals', (address) => address.replaceAll(/\bp(?=\d=)/g, 'P')],
+])('%s changes no value', (_, travel) => {
+  fc.assert(
+    fc.property(written, ({ app, address }) => {
+      const travelled = travel(address);
+      fc.pre(!address.split(/[?&]/).some((pair) => /=.*P\d=/.test(pair)));
+      expect(readAddress(app, travelled).values).toEqual(readAddress(app, address).values);
+    }),
+    { numRuns: 500 },
+  );
+});
+
+const garden = compileApp({
+  app: 'garden',
+  mount: '/garden',
+  choices: { house: { palm: 'Palm', fern: { label: 'Fern', formerValues: ['bracken'] } } },
+  pages: {
+    list: {
+      address: '/plants{?q,house,since,page}',
+      parameters: {
+        q: { type: 'text' },
+        house: { type: 'choice', of: 'house' },
+        since: { type: 'date' },
+        page: { type: 'integer', default: 1 },
+      },
+    },
+  },
+}).app;
+const probable = (address: string) => repairAddress(garden, address, readAddress(garden, address));
+
+it.each([
+  ['/garden/plants?house=palm).', '/garden/plants?house=palm'],
+  ['/garden/plants?house=palm%22', '/garden/plants?house=palm'],
+  ['/garden/plants?house=palm%E2%80%9D,', '/garden/plants?house=palm'],
+  ['/garden/plants.', '/garden/plants'],
+  ['/garden/plants?since=2026-11-21*#x', '/garden/plants?since=2026-11-21#x'],
+  ['/garden/plants?q=tree%2520fern&since=2026%252D11%252D21', '/garden/plants?q=tree%20fern&since=2026%2D11%2D21'],
+  ['/garden/plants?house=pa=%0D%0Alm', '/garden/plants?house=palm'],
+  ['/garden/plants?page=2&amp;amp;since=2026-11-21', undefined],
+  // A cut date is no day; nothing says which was meant.
+  ['/garden/plants?since=2026-11-2', undefined],
+  ['/garden/plants?house=plam', undefined],
+  // What is right is left alone, however odd.
+  ['/garden/plants?q=100%25', undefined],
+  ['/garden/plants?q=wow!', undefined],
+])('%s was probably %s', (damaged, meant) => {
+  expect(probable(damaged)).toBe(meant);
+});
+
+it('a date that was cut is refused rather than read as another day; a former value may have other capitals', () => {
+  expect(readAddress(garden, '/garden/plants?since=2026-11-2').problems).toMatchObject([{ code: 'not-a-date' }]);
+  expect(readAddress(garden, '/garden/plants?since=2026-3-1').values).toMatchObject({ since: '2026-03-01' });
+  expect(readAddress(garden, '/garden/plants?House=BRACKEN')).toMatchObject({ values: { house: 'fern' }, former: true });
+});
+
+it('repairing never throws, and never changes what is right', () => {
+  fc.assert(
+    fc.property(written, fc.string({ unit: 'binary', maxLength: 60 }), ({ app, address }, noise) => {
+      expect(repairAddress(app, address, readAddress(app, address))).toBeUndefined();
+      const odd = address + noise;
+      const repaired = repairAddress(app, odd, readAddress(app, odd));
+      if (repaired !== undefined) expect(readAddress(app, repaired).status).toBe('found');
+    }),
+    { numRuns: 1000 },
+  );
+});
