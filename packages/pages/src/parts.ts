@@ -5,7 +5,7 @@ import type { formRenderers } from './components/form-components.ts';
 /** What only some pages need, each loaded by itself. */
 export type Part = 'cel' | 'packed' | 'forms' | 'lazy';
 
-const forms: Record<keyof typeof formRenderers, true> = { ask: true, form: true, 'sign-in': true, 'sign-up': true };
+const forms: Record<keyof typeof formRenderers, true> = { ask: true, filters: true, form: true, 'sign-in': true, 'sign-up': true };
 
 /** The parts that a page needs. */
 export function partsFor({ cel, packed, page }: PagePayload): Set<Part> {

@@ -55,6 +55,22 @@ describe('whatever the address', () => {
     expect(answer).not.toMatch(/<script>alert|at .*\.(?:js|ts):\d+/);
   });
 
+  it('a record that belongs to another one is refused by name, and not shown under a heading that is not its own', async () => {
+    const { records } = service.store;
+    const { collections = {} } = service.live.byName('quillmoor')?.definition ?? {};
+    const noteOf = async (operator: 'before' | 'equals', value: string) => {
+      const where = [{ field: 'specimen', operator, value }];
+      return (await records.read('quillmoor', collections, { from: 'notes', where, sort: [], page: 1, size: 1, nothing: false })).rows[0];
+    };
+    const [own, other] = [await noteOf('equals', 'QM-0412'), await noteOf('before', 'QM-0412')];
+    const heading = String(other?.['heading']).slice(0, 20);
+    const right = await (await get(`/garden/specimens/QM-0412?tab=notes&note=${String(own?.['number'])}`)).text();
+    expect(right).not.toContain('does not belong');
+    const wrong = await (await get(`/garden/specimens/QM-0412?tab=notes&note=${String(other?.['number'])}`)).text();
+    expect(wrong).toContain(`“Open note” cannot be “${String(other?.['number'])}”: It does not belong to “Specimen” of this address.`);
+    expect(wrong).not.toContain(heading);
+  });
+
   it('says on the page what was wrong, and shows it with the default', async () => {
     const page = await (await get('/garden/specimens?health=thriv')).text();
     expect(page).toContain('“Health” cannot be “thriv”');

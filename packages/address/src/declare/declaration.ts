@@ -17,6 +17,8 @@ export interface ParameterDeclaration {
   of?: string | undefined;
   /** For `record`: the unique field that names it in the address, instead of the collection's key. */
   by?: string | undefined;
+  /** For `record`: fields of it, each with the parameter whose value it must have: the note must be one of this specimen. */
+  tied?: Readonly<Record<string, string>> | undefined;
   /** For `list`: what its items are, declared as a parameter of a simple type is. */
   items?: ItemDeclaration | undefined;
   /** For `sort`: the fields one may sort by; all fields of the collection when left out. */

@@ -27,7 +27,7 @@ export function record<const Options extends RecordOptions = object>(options?: E
 
 /** `type: record` in an app file: the collection says what its keys look like. */
 export const declaredRecord: DeclaredType = {
-  attributes: ['of', 'by'],
+  attributes: ['of', 'by', 'tied'],
   inLists: true,
   make(declaration, { collections }) {
     const { of, by } = declaration;

@@ -1,4 +1,5 @@
 import { show as form } from './form/show.ts';
+import { show as filters } from './filters/show.ts';
 import { show as ask } from './ask/show.ts';
 import { show as signIn } from './sign-in/show.ts';
 import { show as signUp } from './sign-up/show.ts';
@@ -7,6 +8,7 @@ import { show as signUp } from './sign-up/show.ts';
 export const formShows = {
   form,
   ask,
+  filters,
   'sign-in': signIn,
   'sign-up': signUp,
 };

@@ -4,6 +4,7 @@ import { back } from './back/definition.ts';
 import { checkboxes } from './checkboxes/definition.ts';
 import { details } from './details/definition.ts';
 import { dialog } from './dialog/definition.ts';
+import { filters } from './filters/definition.ts';
 import { form } from './form/definition.ts';
 import { heading } from './heading/definition.ts';
 import { image } from './image/definition.ts';
@@ -48,6 +49,7 @@ const all = [
   checkboxes,
   toggle,
   input,
+  filters,
   panel,
   dialog,
   tabs,

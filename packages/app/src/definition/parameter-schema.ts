@@ -22,6 +22,10 @@ export const parameter = z.strictObject({
     .optional()
     .describe('For a choice its choices list, for a record or a sort its collection, for a range: integer, number or date'),
   by: name.optional().describe('For a record: the unique field that names it, instead of the key'),
+  tied: z
+    .record(name, name)
+    .optional()
+    .describe('For a record: its fields, each with the parameter whose value it must have; any other record is refused'),
   fields: z.array(name).optional().describe('For a sort: the fields one may sort by'),
   items: item.optional().describe('For a list: what its items are'),
   schema: z.unknown().optional().describe('For a packed value: its JSON Schema (draft 2020-12)'),

@@ -1,4 +1,5 @@
 export { commonShows } from '../components/common-shows.ts';
+export { formAddress } from './form-address.ts';
 export { componentsIn } from '../components/inner-content.ts';
 export type { BoxesNode, BoxNode, RangeNode } from '../components/input/show.ts';
 export type { TableNode } from '../components/table/show.ts';
@@ -22,7 +23,7 @@ export type {
   RecordData,
   ValueCount,
 } from './page-payload.ts';
-export type { Anchor, Box, BoxLimits, ChangeAnchor, KeepingForm } from './node-parts.ts';
+export type { Anchor, Box, BoxLimits, ChangeAnchor, KeepingForm, ParameterBox } from './node-parts.ts';
 export { showPage } from './show-page.ts';
 export type { ShownPage } from './shown-page.ts';
 export type { ShowTools } from './tools.ts';

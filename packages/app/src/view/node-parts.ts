@@ -18,7 +18,15 @@ export interface ChangeAnchor {
 export interface KeepingForm {
   action: string;
   keeps: { name: string; value: string }[];
+  /** The path that boxes fill, with their names in braces; then `action` leads to the service, which fills it. */
+  path?: string;
 }
+
+/** What a parameter is typed into, or chosen from: one box, several to tick, or one for each end of a range. */
+export type ParameterBox =
+  | (Box & { of: 'one' })
+  | { of: 'several'; name: string; label: string; help?: string; options: { value: string; text: string; chosen: boolean }[] }
+  | { of: 'ends'; name: string; label: string; help?: string; limits: BoxLimits; from: string; to: string };
 
 /** What HTML needs to know of a box. */
 export interface BoxLimits {

@@ -7,6 +7,7 @@ import {
   decodeForShow,
   Refusal,
   SealBook,
+  unprotect,
   valueFrom,
   writeAddress,
 } from '@pallmist/address/pages';
@@ -115,13 +116,18 @@ export class PageView implements ViewContext {
 
   /** The address that a link leads to; undefined where a value is missing or refused. */
   href(link: LinkDefinition, evaluator = this.evaluator): string | undefined {
+    return writeAddress(this.app, link.page, this.linkValues(link, evaluator), { present: this.values }).address;
+  }
+
+  /** The values that a link sends. */
+  linkValues(link: LinkDefinition, evaluator = this.evaluator): Values {
     const values = this.kept(link);
     for (const [name, given] of Object.entries(link.values ?? {})) {
       const value = evaluator.value(given);
       if (value === undefined) Reflect.deleteProperty(values, name);
       else values[name] = this.#asWritten(link.page, name, value);
     }
-    return writeAddress(this.app, link.page, this.carrying(link.page, values, link.withVisit), { present: this.values }).address;
+    return this.carrying(link.page, values, link.withVisit);
   }
 
   /** Values with those remembered for the visit that are to go along; what is stated already stays. */
@@ -176,26 +182,40 @@ export class PageView implements ViewContext {
     return { text, change, href: this.change(change).written.address ?? '' };
   }
 
-  /** A GET form that changes one parameter and keeps the others, as far as the change does not reset them. */
-  keepingForm(changed: string): KeepingForm {
-    const resets = this.app.pages.get(this.payload.name)?.byName.get(changed)?.resets ?? [];
-    const next = this.change(Object.fromEntries([changed, ...resets].map((name) => [name, undefined])));
-    return this.formFor(this.payload.name, next.written.address ?? '');
+  keepingForm(changed: string | readonly string[], dropped: readonly string[] = []): KeepingForm {
+    const boxes = typeof changed === 'string' ? [changed] : changed;
+    const { byName } = this.app.pages.get(this.payload.name) ?? {};
+    const resets = boxes.flatMap((name) => byName?.get(name)?.resets ?? []);
+    // What the page cannot do without stays in the address until the box takes its place.
+    const gone = [...boxes, ...resets, ...dropped].filter((name) => byName?.get(name)?.required !== true);
+    const next = this.change(Object.fromEntries(gone.map((name) => [name, undefined])));
+    return this.formFor(this.payload.name, next.written.address, boxes, this.values);
   }
 
-  /** The GET form that leads to an address of a page, whose query its hidden boxes hold. */
-  formFor(page: string, address: string): KeepingForm {
-    const [action = '', query = ''] = address.split('?');
+  formFor(page: string, address: string | undefined, boxes: readonly string[] = [], values: Values = {}): KeepingForm {
+    const target = this.app.pages.get(page);
+    const [path = '', query = ''] = address?.split('?') ?? [];
     const keeps = query
       .split('&')
       .filter((pair) => pair !== '')
       .flatMap((pair) => {
         const [name = '', text = ''] = pair.split('=');
+        if (boxes.includes(name)) return [];
         // A list is kept item by item: a form would encode the commas between them.
-        const several = this.app.pages.get(page)?.byName.get(name)?.parameter.joins === 'items';
-        return (several ? text.split(',') : [text]).map((item) => ({ name, value: decodeForShow(item) }));
+        const several = target?.byName.get(name)?.parameter.joins === 'items';
+        return (several ? text.split(',') : [text]).map((item) => ({ name, value: decodeForShow(unprotect(item)) }));
       });
-    return { action, keeps };
+    if (target === undefined || (address !== undefined && !target.path.some(({ name }) => boxes.includes(name))))
+      return { action: path, keeps };
+    const { mount } = this.app;
+    const template = /^[^{]*(?:\{[^?][^{]*)*/.exec(this.payload.app.pages[page]?.address ?? '')?.[0] ?? '';
+    // Without an address there are only the values themselves.
+    const missing = address === undefined ? target.parameters : target.path;
+    const others = missing.flatMap(({ name, plain }) => {
+      const text = boxes.includes(name) || values[name] === undefined ? undefined : writePlainText(plain, values[name]);
+      return typeof text === 'string' ? [{ name, value: text }] : [];
+    });
+    return { action: `${mount}/~to/${page}`, keeps: [...others, ...keeps], path: mount + template };
   }
 
   /** A field, or a field of a reference (`house.name`), of a record of this collection, as people read it. */

@@ -49,13 +49,23 @@ export interface ViewContext {
 
   /** The address that a link leads to; undefined where a value is missing or refused. */
   href(link: LinkDefinition, evaluator?: Evaluator): string | undefined;
+  /** The values that a link sends. */
+  linkValues(link: LinkDefinition, evaluator?: Evaluator): Values;
   anchor(text: string, link: LinkDefinition | undefined, evaluator?: Evaluator): Anchor;
   change(changes: Values): AppChange;
   changeAnchor(text: string, change: Values): ChangeAnchor;
-  /** A GET form that changes one parameter and keeps the others, as far as the change does not reset them. */
-  keepingForm(changed: string): KeepingForm;
-  /** The GET form that leads to an address of a page, whose query its hidden boxes hold. */
-  formFor(page: string, address: string): KeepingForm;
+  /**
+   * A GET form that changes parameters and keeps the others, as far as the change does not reset them.
+   * @param dropped others that it does not keep
+   */
+  keepingForm(changed: string | readonly string[], dropped?: readonly string[]): KeepingForm;
+  /**
+   * The GET form that leads to an address of a page, whose query its hidden boxes hold.
+   * @param address undefined where it lacks what the boxes give
+   * @param boxes names of the boxes that the form shows
+   * @param values what it sends besides
+   */
+  formFor(page: string, address: string | undefined, boxes?: readonly string[], values?: Values): KeepingForm;
   /** Values with those remembered for the visit that are to go along; what is stated already stays. */
   carrying(page: string, values: Values, withVisit: true | readonly string[] | undefined): Values;
   /** Values remembered for the visit, as addresses hold them. */

@@ -119,6 +119,12 @@ export const componentPictures: Readonly<Record<string, readonly Mark[]>> = {
     [4, 13, 40, 6, 'line'],
     [4, 22, 14, 5, 'strong'],
   ],
+  filters: [
+    [4, 4, 18, 6, 'line'],
+    [25, 4, 18, 6, 'line'],
+    [4, 14, 18, 6, 'line'],
+    [25, 14, 14, 6, 'strong'],
+  ],
   ask: [
     [4, 8, 26, 7, 'line'],
     [33, 8, 11, 7, 'strong'],

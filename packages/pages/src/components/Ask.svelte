@@ -1,24 +1,25 @@
 <script lang="ts">
-  import type { NodeOf } from '@pallmist/app/view';
+  import { formAddress, type NodeOf } from '@pallmist/app/view';
   import type { LivePage } from '../live-page.ts';
-  import BoxField from './BoxField.svelte';
   import HiddenFields from './HiddenFields.svelte';
+  import ParameterField from './ParameterField.svelte';
   import SubmitButton from './SubmitButton.svelte';
 
   const { node, live }: { node: NodeOf<'ask'>; live: LivePage } = $props();
 
   function submitted(event: SubmitEvent) {
     if (!live.hydrated || !(event.currentTarget instanceof HTMLFormElement)) return;
+    const given = [...new FormData(event.currentTarget)].filter((entry): entry is [string, string] => typeof entry[1] === 'string');
+    const address = formAddress(node.form, given);
+    if (address === undefined) return;
     event.preventDefault();
-    const given = [...new FormData(event.currentTarget)].filter((entry): entry is [string, string] => entry[1] !== '');
-    const query = new URLSearchParams(given).toString();
-    live.open(query === '' ? node.form.action : `${node.form.action}?${query}`);
+    live.open(address);
   }
 </script>
 
 <form method="get" action={node.form.action} aria-label={node.label} onsubmit={submitted}>
   <HiddenFields form={node.form} />
-  {#each node.boxes as box (box.name)}<BoxField {box} id="{node.id}-{box.name}" asking />{/each}
+  {#each node.boxes as box (box.name)}<ParameterField {box} id="{node.id}-{box.name}" />{/each}
   <span><SubmitButton>{node.button}</SubmitButton></span>
 </form>
 

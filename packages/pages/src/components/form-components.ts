@@ -1,4 +1,5 @@
 import Ask from './Ask.svelte';
+import Filters from './Filters.svelte';
 import Form from './Form.svelte';
 import { renderers } from './renderers.ts';
 import { rowEditor } from './row-editor.ts';
@@ -9,7 +10,7 @@ import SignUp from './SignUp.svelte';
 export { formShows } from '@pallmist/app/form-shows';
 
 /** What people type into and send. */
-export const formRenderers = { ask: Ask, form: Form, 'sign-in': SignIn, 'sign-up': SignUp };
+export const formRenderers = { ask: Ask, filters: Filters, form: Form, 'sign-in': SignIn, 'sign-up': SignUp };
 
 Object.assign(renderers, formRenderers);
 rowEditor.component = RowEditor;

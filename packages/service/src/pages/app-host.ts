@@ -7,6 +7,7 @@ import { MailLimits } from '../mail/mail-limits.ts';
 import type { ServiceParts } from '../service-parts.ts';
 import { answer, answerMessage } from './answer.ts';
 import { FileRoute } from './files.ts';
+import { FormRoute } from './form-route.ts';
 import type { FormBody } from './form-body.ts';
 import { kindOfForm } from './form-kind.ts';
 import { LookRoute } from './look-route.ts';
@@ -49,7 +50,7 @@ export class AppHost {
     this.#signIn = new SignIn(parts, cookies, guard);
     this.#mailedLink = new MailedLink(store, this.#signIn, post, base, clock);
     this.#short = new ShortAddresses(store, cookies, sealer, base, clock);
-    this.#routes = [new FileRoute(store), new LookRoute(), new QrCodes(base, clock), this.#short];
+    this.#routes = [new FileRoute(store), new LookRoute(), new QrCodes(base, clock), new FormRoute(), this.#short];
     this.#pages = {
       store,
       cookies,

@@ -1,4 +1,14 @@
-import { optionsName, type OptionSource, type AppDefinition, type LoadPlan, type PageData, type PageFields } from '@pallmist/app';
+import {
+  fieldText,
+  optionsName,
+  type AppDefinition,
+  type LoadPlan,
+  type OptionSource,
+  type PageData,
+  type PageDefinition,
+  type PageFields,
+  type Values,
+} from '@pallmist/app';
 import type { HostedApp } from '../apps/hosted-app.ts';
 import type { RecordSpace, RecordStore } from '../store/records.ts';
 import type { Stores } from '../store/store.ts';
@@ -10,6 +20,8 @@ export interface MissingRecord {
   /** Its collection, and the field that names it where that is not the key. */
   from: string;
   by: string | undefined;
+  /** Parameters that it does not belong to, where there is such a record. */
+  tiedTo?: readonly string[];
 }
 
 /** Loads the records that a page's parameters name. @param fields those that are needed; all of them when left out */
@@ -28,6 +40,29 @@ export async function loadRecords(
     else missing.push({ parameter, key, from, by });
   }
   return { records, missing };
+}
+
+/** The records among those that are here that belong to something else than the page’s other values say. */
+export async function strangers(
+  store: RecordStore,
+  space: RecordSpace,
+  { collections = {} }: AppDefinition,
+  page: PageDefinition,
+  plan: LoadPlan,
+  values: Values,
+): Promise<MissingRecord[]> {
+  const found: MissingRecord[] = [];
+  for (const [parameter, { from, key, by }] of Object.entries(plan.records)) {
+    const ties = Object.entries(page.parameters?.[parameter]?.tied ?? {});
+    if (ties.length === 0) continue;
+    const record = await store.byKey(space, collections, from, key, { by, fields: Object.fromEntries(ties.map(([field]) => [field, {}])) });
+    const holds = ([field, other]: [string, string]) => {
+      const of = collections[from]?.fields[field]?.of;
+      return fieldText(record?.[field], of === undefined ? undefined : collections[of]) === fieldText(values[other]);
+    };
+    if (record !== undefined && !ties.every(holds)) found.push({ parameter, key, from, by, tiedTo: ties.map(([, other]) => other) });
+  }
+  return found;
 }
 
 /** What is loaded of lists beyond their rows: what there is to choose from, and the fields by which rows are counted. */

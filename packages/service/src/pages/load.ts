@@ -28,7 +28,7 @@ import type { HostedApp } from '../apps/hosted-app.ts';
 import type { AppCookies } from '../http/cookies.ts';
 import type { Sealer } from '../seals/sealer.ts';
 import type { Store } from '../store/store.ts';
-import { loadLists, loadRecords, recordSpace, type MissingRecord, type ListSources } from './load-data.ts';
+import { loadLists, loadRecords, recordSpace, strangers, type MissingRecord, type ListSources } from './load-data.ts';
 import { missingMessage } from './messages.ts';
 import { nearKey } from './repair.ts';
 import { leads, says, tools, type Admitted, type Loaded, type Step } from './steps.ts';
@@ -165,19 +165,27 @@ async function loadData(
   const cel = celWith(undefined, evaluateCel);
   for (let reading = given; ;) {
     const planWith = (records?: PageData['records']) => planLoad(definition, page, reading.values, requestContext, cel, records);
-    const { records, missing } = await loadRecords(store.records, space, definition, planWith(), fields);
-    const first = missing[0];
+    const plan = planWith();
+    const { records, missing } = await loadRecords(store.records, space, definition, plan, fields);
+    const first = missing[0] ?? (await strangers(store.records, space, definition, page, plan, reading.values))[0];
     if (first === undefined) {
       const lists = await loadLists(store.records, space, definition, planWith(records), listSources(hosted, page), fields);
       return { data: { records, ...lists }, reading };
     }
     const near =
-      as === 'document' ? await nearKey(store.records, space, definition.collections ?? {}, first.from, first.key, first.by) : undefined;
+      as === 'document' && first.tiedTo === undefined
+        ? await nearKey(store.records, space, definition.collections ?? {}, first.from, first.key, first.by)
+        : undefined;
     const { address: to } = near === undefined ? {} : writeAddress(app, name, { ...reading.values, [first.parameter]: near });
     if (to !== undefined) return { to };
     const label = page.parameters?.[first.parameter]?.label ?? first.parameter;
-    const sentence = `“${label}” cannot be ${quote(first.key)}: There is no such record.`;
-    reading = rejectValue(app, compiled, reading, first.parameter, 'unknown-record', sentence);
+    const labelOf = (name: string) => `“${page.parameters?.[name]?.label ?? name}”`;
+    const [code, reason] =
+      first.tiedTo === undefined
+        ? ['unknown-record', 'There is no such record.']
+        : ['not-tied', `It does not belong to ${first.tiedTo.map(labelOf).join(' and ')} of this address.`];
+    const sentence = `“${label}” cannot be ${quote(first.key)}: ${reason}`;
+    reading = rejectValue(app, compiled, reading, first.parameter, code, sentence);
     if (reading.status !== 'found' || reading.values[first.parameter] !== undefined)
       return { data: { records, rows: {}, options: {} }, reading, missing: first };
   }

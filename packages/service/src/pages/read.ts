@@ -17,6 +17,8 @@ export async function read(received: Received, { sealer, visit, store }: ReadPar
   const { hosted, request, response, as } = received;
   const arrivedBy = as === 'document' ? visit.takeArrival(hosted, request, response) : undefined;
   const address = arrivedBy ?? request.originalUrl;
+  // A form sends line ends as CR LF, whatever was typed: a text is the same by either way.
+  if (as === 'document' && /%0D%0A/i.test(address)) return leads(303, address.replaceAll(/%0D%0A/gi, '%0A'));
   const book = new SealBook(mayHoldSealed(address) ? await sealer.openAll(hosted.definition.app, address) : []);
   const app = withContext(hosted.compiled, { seals: book });
   const reading = readAddress(app, address);

@@ -13,7 +13,7 @@ export const ask = componentKind({
   fields: {
     label: text.describe('What is asked for'),
     page: name.describe('The page that the answers are sent to'),
-    boxes: z.array(name).min(1).describe('Parameters of that page, each of which gets a box'),
+    boxes: z.array(name).min(1).describe('Parameters of that page, in its path too, each of which gets a box'),
     values: z.record(name, value).optional().describe('Values for other parameters of that page'),
     submit: text.optional().describe('What the button says'),
   },
@@ -26,14 +26,14 @@ export const ask = componentKind({
   check({ page, boxes, values }, { context, at }) {
     const target = context.compiled.pages.get(page);
     if (target === undefined) return;
-    const inQuery = target.query.map((parameter) => parameter.name);
+    const known = target.parameters.map((parameter) => parameter.name);
     for (const [index, box] of boxes.entries()) {
-      if (inQuery.includes(box)) continue;
+      if (known.includes(box)) continue;
       report(context, [...at, 'boxes', index], {
         code: 'undeclared',
-        message: `The page “${page}” has no query parameter “${box}”.`,
-        hint: suggest(box, inQuery),
-        ...fixName([...at, 'boxes', index], box, inQuery),
+        message: `The page “${page}” has no parameter “${box}”.`,
+        hint: suggest(box, known),
+        ...fixName([...at, 'boxes', index], box, known),
       });
     }
     for (const parameter of target.parameters) {

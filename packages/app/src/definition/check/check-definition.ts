@@ -11,6 +11,7 @@ import { checkLink, checkSites } from './links.ts';
 import { walkContent } from '../../components/walk-content.ts';
 import { checkMailsUsed } from './mails.ts';
 import { checkNames } from './names.ts';
+import { checkTies } from './tied.ts';
 import { checkOpenSensitive, checkSecrets, checkSensitive } from './sensitive.ts';
 import { checkSignIn } from './sign-in.ts';
 import { checkUsage } from './usage.ts';
@@ -56,6 +57,7 @@ export function checkDefinition(
   checkOpenSensitive(context);
   checkSignIn(context);
   checkNames(context);
+  checkTies(context);
   checkWords(context);
   checkMailsUsed(context, sentMails(definition));
   checkUsage(context);

@@ -64,6 +64,7 @@ function inParameters(renaming: Renaming, at: Place, parameters: AppDefinition['
   for (const [name, declared] of Object.entries(parameters ?? {})) {
     if (declared.of !== collection) continue;
     if (declared.type === 'record' && declared.by === from) replace([...at, name, 'by'], to);
+    if (declared.tied !== undefined && Object.hasOwn(declared.tied, from)) replace([...at, name, 'tied', from], { renamed: to });
     if (declared.type !== 'sort') continue;
     const index = declared.fields?.indexOf(from) ?? -1;
     if (index >= 0) replace([...at, name, 'fields', index], to);

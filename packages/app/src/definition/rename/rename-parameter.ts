@@ -25,7 +25,10 @@ export function renameParameter(definition: AppDefinition, pageName: string, fro
     const renamed = renameInTemplate(template, from, to);
     if (renamed !== template) patch.push({ op: 'replace', path: toPointer([...place, 'formerAddresses', index]), value: renamed });
   }
-  for (const [name, { resets }] of Object.entries(parameters)) {
+  for (const [name, { resets, tied }] of Object.entries(parameters)) {
+    for (const [field, other] of Object.entries(tied ?? {}))
+      if (other === from)
+        patch.push({ op: 'replace', path: toPointer([...place, 'parameters', name === from ? to : name, 'tied', field]), value: to });
     const index = resets?.indexOf(from) ?? -1;
     if (index !== -1)
       patch.push({ op: 'replace', path: toPointer([...place, 'parameters', name === from ? to : name, 'resets', index]), value: to });

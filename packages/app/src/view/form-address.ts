@@ -1,0 +1,27 @@
+import type { KeepingForm } from './node-parts.ts';
+
+/**
+ * The address that a form leads to with these texts; it is read as any address, and written in its one form then.
+ * @param entries of the form, by name, those that it keeps among them; empty ones say nothing
+ * @returns undefined where a text is missing without which there is no path
+ */
+export function formAddress(
+  { action, path }: Pick<KeepingForm, 'action' | 'path'>,
+  entries: readonly (readonly [string, string])[],
+): string | undefined {
+  // An end of a range that is left open says something beside the other end.
+  const given = entries.filter(([name, text]) => text !== '' || entries.some(([of, other]) => of === name && other !== ''));
+  const inPath = [...(path ?? '').matchAll(/\{(\/?)(\w[\w-]*)\}/g)].map(([, optional = '', name = '']) => ({ optional, name }));
+  const textOf = (name: string) => given.find(([of]) => of === name)?.[1];
+  if (inPath.some(({ optional, name }) => optional === '' && textOf(name) === undefined)) return undefined;
+  let filled = path;
+  for (const { optional, name } of inPath) {
+    const text = textOf(name);
+    filled = filled?.replace(`{${optional}${name}}`, () => (text === undefined ? '' : optional + encodeURIComponent(text)));
+  }
+  const query = new URLSearchParams(
+    given.filter(([of]) => !inPath.some(({ name }) => name === of)).map(([name, text]) => [name, text.replaceAll('\r\n', '\n')]),
+  ).toString();
+  const to = filled ?? action;
+  return query === '' ? to : `${to}?${query}`;
+}

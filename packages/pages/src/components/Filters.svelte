@@ -1,0 +1,54 @@
+<script lang="ts">
+  import { formAddress, type NodeOf } from '@pallmist/app/view';
+  import type { LivePage } from '../live-page.ts';
+  import HiddenFields from './HiddenFields.svelte';
+  import ParameterField from './ParameterField.svelte';
+  import SubmitButton from './SubmitButton.svelte';
+
+  const { node, live }: { node: NodeOf<'filters'>; live: LivePage } = $props();
+
+  function submitted(event: SubmitEvent) {
+    if (!live.hydrated || !(event.currentTarget instanceof HTMLFormElement)) return;
+    const given = [...new FormData(event.currentTarget)].filter((entry): entry is [string, string] => typeof entry[1] === 'string');
+    const address = formAddress(node.form, given);
+    // Without what its path needs, the browser says so beside the box.
+    if (address === undefined) return;
+    event.preventDefault();
+    live.open(address);
+  }
+</script>
+
+<!-- The boxes are made again when the address has other values, by Back say: what stands in them is what the address says. -->
+{#key JSON.stringify(node.boxes)}
+  <form method="get" action={node.form.action} aria-label={node.label} autocomplete="off" onsubmit={submitted}>
+    <HiddenFields form={node.form} />
+    {#each node.boxes as box (box.name)}<ParameterField {box} id="{node.id}-{box.name}" />{/each}
+    <span>
+      <SubmitButton>{node.button}</SubmitButton>
+      {#if node.clear}<a href={node.clear.href}>{node.clear.text}</a>{/if}
+    </span>
+  </form>
+{/key}
+
+<style>
+  form {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: end;
+    gap: 0.8rem 1.2rem;
+    margin-block: 0.8rem;
+    padding: 0.8rem 1rem;
+    border: 1px solid var(--line);
+    border-radius: var(--round, 6px);
+  }
+  span {
+    display: flex;
+    align-items: center;
+    gap: 1rem;
+  }
+  a {
+    display: inline-block;
+    min-height: 24px;
+    padding-block: 0.3rem;
+  }
+</style>
