@@ -6,11 +6,20 @@ import { reasons, type Reason } from './pass.ts';
 /** Pallmist’s own names in the address of the sign-in page. */
 export const ownNames = { wanted: '~wanted', why: '~why', enter: '~enter' } as const;
 
-/** The sign-in page’s address, which remembers where the visitor wanted to go and says why they have to sign in. */
-export function signInAddress(app: CompiledApp, signInPage: string, wanted: string | undefined, why: Reason, present: Values = {}): string {
+/** The sign-in page’s address, which remembers where the visitor wanted to go and says why they have to sign in, where they did not choose to. */
+export function signInAddress(
+  app: CompiledApp,
+  signInPage: string,
+  wanted: string | undefined,
+  why: Reason | undefined,
+  present: Values = {},
+): string {
   const page = writeAddress(app, signInPage, {}, { present }).address ?? app.mount + '/';
-  const own = [...(wanted === undefined ? [] : [`${ownNames.wanted}=${encode(wanted)}`]), `${ownNames.why}=${why}`];
-  return `${page}${page.includes('?') ? '&' : '?'}${own.join('&')}`;
+  const own = [
+    ...(wanted === undefined ? [] : [`${ownNames.wanted}=${encode(wanted)}`]),
+    ...(why === undefined ? [] : [`${ownNames.why}=${why}`]),
+  ];
+  return own.length === 0 ? page : `${page}${page.includes('?') ? '&' : '?'}${own.join('&')}`;
 }
 
 /** The address in a mail that lets a person in: the sign-in page, which shows a button. Pressing it opens the app. */

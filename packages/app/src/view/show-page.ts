@@ -29,7 +29,7 @@ export function showPage(payload: PagePayload, tools: ShowTools): ShownPage {
     language: view.language,
     ...(person ? { person: { name: person.name, signOut: `${view.app.mount}/~sign-out`, ...accountOf(view) } } : {}),
     ...(app.signIn && !person && payload.name !== app.signIn.page
-      ? { signInHref: signInAddress(view.app, app.signIn.page, address, 'sign-in-needed', view.values) }
+      ? { signInHref: signInAddress(view.app, app.signIn.page, address, undefined, view.values) }
       : {}),
     address,
     ...(app.look === undefined ? {} : { look: app.look }),

@@ -49,9 +49,10 @@ export async function admit(read: ReadRequest, { store, cookies, visit, previous
   const entering = await enteringBy(store, hosted, reading);
   if (entering === 'link-expired')
     return leads(303, person ? firstAfterSignIn(hosted, person) : signInAddress(app, name, undefined, 'link-expired'));
-  if (person && as === 'document' && name === signIn?.page && reasonIn(reading) === 'sign-in-needed') {
+  const [why, wanted] = [reasonIn(reading), ownValue(reading, ownNames.wanted)];
+  if (person && as === 'document' && name === signIn?.page && (why === 'sign-in-needed' || (why === undefined && wanted !== undefined))) {
     // Signed in already: straight to where the person meant to go.
-    return leads(303, followBack(app, name, ownValue(reading, ownNames.wanted)) ?? firstAfterSignIn(hosted, person));
+    return leads(303, followBack(app, name, wanted) ?? firstAfterSignIn(hosted, person));
   }
   const passage = await passageOf(read, store, person);
   if (passage !== 'admitted') return { elsewhere: turnAway(hosted, request, reading, passage) };
