@@ -107,6 +107,24 @@ const problems = [
   '',
 ].join('\n');
 
+const mistakesFile = new URL('../docs/mistakes.md', import.meta.url);
+const mistakesMade = parse(readFileSync(new URL('../packages/app/specification/mistakes.yaml', import.meta.url), 'utf8'));
+const mistakes = [
+  '# Mistakes, and what the check says',
+  '',
+  'Mistakes that people make in app files, each with the first thing that `pallmist check` and the console say about it. Here “plants” is a collection with `code`, `name` and `day`, and `tab` a list of choices. This page is made by `npm run docs`, and the tests hold it.',
+  ...mistakesMade.flatMap(({ mistake, page, content, says }) => [
+    '',
+    `## ${mistake}`,
+    '',
+    '```text',
+    (page ?? content).trimEnd(),
+    '```',
+    '',
+    `> ${says.replaceAll('<', '&lt;')}`,
+  ]),
+  '',
+].join('\n');
 const componentsFile = new URL('../docs/components.md', import.meta.url);
 const described = new Map(JSON.parse(schema).$defs.component.oneOf.map((kind) => [kind.properties.show.const, kind]));
 const components = [
@@ -162,6 +180,7 @@ const made = new Map([
   [httpFile, http],
   [problemsFile, problems],
   [componentsFile, components],
+  [mistakesFile, mistakes],
 ]);
 if (process.argv.includes('--check')) {
   for (const sentence of stray()) {

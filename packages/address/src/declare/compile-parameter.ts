@@ -75,8 +75,8 @@ export function compileParameter(given: Given, { compileContext, report }: Compi
     report({
       code: 'attribute-without-effect',
       severity: 'error',
-      message: `“${attribute}” says nothing about a ${declaration.type}.`,
-      hint: `A ${declaration.type} understands: ${type.attributes.join(', ') || 'only what every parameter does'}.`,
+      message: `“${attribute}” says nothing about ${withArticle(declaration.type)}.`,
+      hint: `${withArticle(declaration.type).replace('a', 'A')} understands: ${type.attributes.join(', ') || 'only what every parameter does'}.`,
       pointer: `/${attribute}`,
       fix: [{ op: 'remove', path: `/${attribute}` }],
     });
@@ -224,10 +224,13 @@ function declaredValue(
   report({
     code: `bad-${attribute}`,
     severity: 'error',
-    message: `The ${attribute} ${JSON.stringify(given)} is not a ${type} that the parameter accepts.`,
+    message: `The ${attribute} ${JSON.stringify(given)} is not ${withArticle(type)} that the parameter accepts.`,
     hint: (value instanceof Refusal ? value : lastRefusal()).message,
     pointer: `/${attribute}`,
     fix: [{ op: 'remove', path: `/${attribute}` }],
   });
   return undefined;
 }
+
+/** A word with its article. */
+const withArticle = (word: string): string => `${/^[aeiou]/.test(word) ? 'an' : 'a'} ${word}`;

@@ -83,14 +83,20 @@ export function parseTemplate(text: string): { template: AddressTemplate; proble
       fail(
         'template-part-segment',
         `“${segment}” mixes braces with other text.`,
-        'A parameter takes a whole segment, as in “/houses/{house}”.',
+        segment.includes('?')
+          ? 'Parameters of the query stand at the end, without “=”: “/houses{?q,page}”.'
+          : 'A parameter takes a whole segment, as in “/houses/{house}”.',
       );
     } else if (segment === '') {
       fail('template-empty-segment', 'The template holds an empty segment.', 'Leave out the doubled “/” or the one at the end.');
     } else if (segment.startsWith('~')) {
       fail('template-reserved', `The segment “${segment}” belongs to Pallmist.`, 'Choose another word.');
     } else if (!/^[A-Za-z0-9\-._~]+$/.test(segment) || /^\.\.?$/.test(segment)) {
-      fail('template-literal', `The segment “${segment}” would not be written as it stands.`, 'Use letters, digits, “-”, “_” and “.”.');
+      fail(
+        'template-literal',
+        `The segment “${segment}” would not be written as it stands.`,
+        /^:\w+$/.test(segment) ? `For a parameter, write “{${segment.slice(1)}}”.` : 'Use letters, digits, “-”, “_” and “.”.',
+      );
     } else {
       template.segments.push({ literal: segment });
     }

@@ -75,7 +75,7 @@ export const declaredList: DeclaredType = {
       throw new DeclarationError(
         'items',
         'attribute-without-effect',
-        `“${stray}” says nothing about a ${items.type}.`,
+        `“${stray}” says nothing about items of the type ${items.type}.`,
         `Take it out of “items”.`,
       );
     }

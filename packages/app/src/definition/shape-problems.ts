@@ -3,6 +3,8 @@ import { type PatchOperation, type Problem, quote, toPointer } from '@pallmist/a
 import { nearest, suggest } from '@pallmist/address/explain';
 import { componentKinds } from '../components/kinds.ts';
 import { appFileJsonSchema } from './app-file.ts';
+import { wordFor } from './common-slips.ts';
+import { operators } from './operators.ts';
 
 let collectedKeys: string[] | undefined;
 
@@ -25,13 +27,16 @@ const componentNames = componentKinds.map(({ name }) => name);
 
 /** Says what Zod found in our own words, one problem for each thing that is wrong. */
 export function shapeProblems(error: z.ZodError, data: unknown): Problem[] {
-  return error.issues.flatMap((issue) => describe(issue, data));
+  const found = error.issues.flatMap((issue) => describe(issue, data));
+  // A key that was misspelt is missing too: that is said once, where it stands.
+  const meant = new Set(found.flatMap(({ fix = [] }) => fix.flatMap((one) => (one.op === 'move' ? [one.path] : []))));
+  return found.filter(({ code, pointer = '' }) => code !== 'missing-key' || !meant.has(pointer));
 }
 
 function describe(issue: z.core.$ZodIssue, data: unknown): Problem[] {
   const path = issue.path.map((key) => (typeof key === 'symbol' ? String(key) : key));
   const pointer = toPointer(path);
-  const place = path.length === 0 ? 'the app file' : `“${String(path.at(-1))}”`;
+  const place = placeOf(path, data);
   const problem = (code: string, message: string, hint?: string, at = pointer): Problem => ({
     code,
     severity: 'error',
@@ -41,24 +46,35 @@ function describe(issue: z.core.$ZodIssue, data: unknown): Problem[] {
   });
   switch (issue.code) {
     case 'unrecognized_keys':
-      return issue.keys.map((key) => ({
-        ...problem('unknown-key', `${place} has no “${key}”.`, near(key), toPointer([...path, key])),
-        fix: fixUnknownKey(path, key, valueAt(data, path)),
-      }));
+      return issue.keys.map((key) =>
+        looseText(key, valueAt(data, path))
+          ? problem(
+              'loose-text',
+              `${quote(key)} stands by itself after a comma.`,
+              'Put quotes around a text with a comma in it: between braces a comma begins the next key.',
+              toPointer([...path, key]),
+            )
+          : {
+              ...problem('unknown-key', `${place} has no “${key}”.`, near(key, path), toPointer([...path, key])),
+              fix: fixUnknownKey(path, key, valueAt(data, path)),
+            },
+      );
     case 'invalid_type':
       return [
         valueAt(data, path) === undefined
           ? problem('missing-key', `${place} is missing.`, `Give it: ${article(issue.expected)}.`)
-          : problem('wrong-kind', `${place} should be ${article(issue.expected)}, not ${quote(valueAt(data, path))}.`),
+          : problem(
+              'wrong-kind',
+              `${place} should be ${article(issue.expected)}, not ${quote(valueAt(data, path))}.`,
+              kindHint(issue.expected, valueAt(data, path)),
+            ),
       ];
     case 'invalid_value':
       return [wrongWord(pointer, place, issue.values, valueAt(data, path))];
     case 'invalid_union':
       // Of a component the name alone is wrong; of anything else, all that is known is that nothing fits.
-      if (issue.discriminator === 'show') return [wrongWord(pointer, place, componentNames, valueAt(data, path))];
-      return [
-        problem('wrong-kind', `${place} cannot be ${quote(valueAt(data, path))}.`, 'See the guide “The app file” for what may stand here.'),
-      ];
+      if (issue.discriminator === 'show') return [wrongComponent(path, data)];
+      return [problem('wrong-kind', `${place} cannot be ${quote(valueAt(data, path))}.`, insteadOf(valueAt(data, path)))];
     case 'invalid_format':
       return [problem('wrong-form', `${place} cannot be ${quote(valueAt(data, path))}.`, `Expected: ${issue.message}.`)];
     case 'invalid_key':
@@ -86,7 +102,18 @@ function fixUnknownKey(path: readonly (string | number)[], key: string, holder: 
   return [{ op: 'move', from: at, path: toPointer([...path, meant]) }];
 }
 
-function near(key: string): string | undefined {
+/** What to do where a value is of another kind than it should be. */
+function kindHint(expected: string, given: unknown): string | undefined {
+  if (expected === 'array') return 'Begin each entry with “- ”, or put the whole in brackets.';
+  if (expected === 'boolean') return 'Write true or false, without quotes.';
+  if (expected === 'string' && typeof given === 'object') return insteadOf(given);
+  if (expected === 'object' && typeof given === 'string' && given.startsWith('/'))
+    return 'A link names its page rather than an address: { page: home, values: { … } }.';
+  return undefined;
+}
+
+function near(key: string, path: readonly (string | number)[]): string | undefined {
+  if (path.at(-2) === 'where') return `A condition has “field” and one of: ${operators.join(', ')}.`;
   const hint = suggest(key, knownKeys());
   return hint.startsWith('Did') ? hint : 'Take it out, or see the guide “The app file” for what may stand here.';
 }
@@ -95,15 +122,70 @@ function near(key: string): string | undefined {
 function wrongWord(pointer: string, place: string, values: readonly unknown[], given: unknown): Problem {
   const words = values.map(String);
   const wrong = typeof given === 'string' ? given : '';
-  const meant = nearest(wrong, words);
+  const known = wordFor(wrong, words);
+  const meant = known ?? nearest(wrong, words);
   return {
     code: given === undefined ? 'missing-key' : 'unknown-word',
     severity: 'error',
     message: given === undefined ? `${place} is missing.` : `${place} cannot be ${quote(given)}.`,
-    hint: suggest(wrong, words),
+    hint: known === undefined ? suggest(wrong, words) : `Write “${known}”.`,
     pointer,
     ...(meant === undefined ? {} : { fix: [{ op: 'replace', path: pointer, value: meant }] }),
   };
+}
+
+/** What is at a place, as people know it: a component by its kind, an entry of a list by its number. */
+function placeOf(path: readonly (string | number)[], data: unknown): string {
+  const last = path.at(-1);
+  if (last === undefined) return 'The app file';
+  if (typeof last === 'string') return `“${last}”`;
+  const value = valueAt(data, path);
+  const kind = typeof value === 'object' && value !== null && 'show' in value && typeof value.show === 'string' ? value.show : undefined;
+  const list = path.findLast((key) => typeof key === 'string');
+  return kind === undefined ? `Entry ${String(last + 1)} of “${list ?? ''}”` : `The component “${kind}”`;
+}
+
+/** A key with nothing behind it and blanks in it was part of a text. */
+const looseText = (key: string, holder: unknown): boolean =>
+  /\s/.test(key) && typeof holder === 'object' && holder !== null && (holder as Record<string, unknown>)[key] === null;
+
+/** A component whose kind is missing or unknown. */
+function wrongComponent(path: readonly (string | number)[], data: unknown): Problem {
+  const pointer = toPointer(path);
+  const given = valueAt(data, path);
+  const component = path.at(-1) === 'show' ? valueAt(data, path.slice(0, -1)) : given;
+  const at = path.at(-1) === 'show' ? path.slice(0, -1) : path;
+  const keys = typeof component === 'object' && component !== null ? Object.keys(component) : [];
+  if (!keys.includes('show')) {
+    const misspelt = keys.find((key) => key.toLowerCase() === 'show' || key === 'type' || key === 'component');
+    const named = keys.find((key) => componentNames.includes(key as never));
+    const missing = (message: string, hint: string): Problem => ({
+      code: 'missing-key',
+      severity: 'error',
+      message,
+      hint,
+      pointer: toPointer(at),
+    });
+    const place = placeOf(at, data);
+    if (misspelt !== undefined)
+      return {
+        ...missing(`${place} has no “show”.`, `Write “show” instead of “${misspelt}”.`),
+        fix: [{ op: 'move', from: toPointer([...at, misspelt]), path: toPointer([...at, 'show']) }],
+      };
+    if (named !== undefined) return missing(`${place} has no “show”.`, `Its kind stands behind “show”: { show: ${named}, … }.`);
+    return missing(`${place} has no “show”.`, `Begin it with its kind, such as { show: heading, text: Welcome }.`);
+  }
+  return wrongWord(pointer, '“show”', componentNames, path.at(-1) === 'show' ? given : (given as { show?: unknown } | undefined)?.show);
+}
+
+/** How to write what was given, where an expression is due. */
+function insteadOf(given: unknown): string {
+  if (Array.isArray(given)) {
+    const items = given.map((item) => (typeof item === 'string' ? `'${item.replaceAll("'", "\\'")}'` : String(item))).join(', ');
+    return `Write a list as an expression: "{[${items}]}".`;
+  }
+  if (typeof given === 'object' && given !== null) return 'If it is an expression in braces, put quotes around it: "{param.q}".';
+  return 'See the guide “The app file” for what may stand here.';
 }
 
 const article = (kind: string) =>

@@ -2,6 +2,7 @@ import { CORE_SCHEMA, load } from 'js-yaml';
 import { LineCounter, parseDocument, isMap, isScalar, type Document, type Node } from 'yaml';
 import { fromPointer, type Problem } from '@pallmist/address/declare';
 import { modernize } from './former-keys.ts';
+import { yamlHint } from './common-slips.ts';
 
 /** Largest app file that is parsed, in characters. */
 const largestSource = 20_000_000;
@@ -59,13 +60,14 @@ function parseQuickly(text: string): { data: unknown; problems: Problem[] } | un
 function parseWithPlaces(text: string): { document: Document; lines: LineCounter; data: unknown; problems: Problem[] } {
   const lines = new LineCounter();
   const document = parseDocument(text, { lineCounter: lines, prettyErrors: false, uniqueKeys: true });
-  const problems = [...document.errors, ...document.warnings].map((error): Problem => {
+  // What follows the first error is mostly a consequence of it.
+  const problems = [...document.errors.slice(0, 1), ...document.warnings].map((error): Problem => {
     const { line, col } = lines.linePos(error.pos[0]);
     return {
       code: 'yaml-syntax',
       severity: error.name === 'YAMLWarning' ? 'warning' : 'error',
       message: `The file is not well-formed YAML: ${error.message.replace(/\s+/g, ' ')}`,
-      hint: 'Look at the indentation, quotes and braces just before this place.',
+      hint: yamlHint(error.message),
       pointer: '',
       line,
       column: col,

@@ -1,3 +1,4 @@
+import { withArticle } from '../../definition/common-slips.ts';
 import { toPointer } from '@pallmist/address/declare';
 import { suggest } from '@pallmist/address/explain';
 import { type CheckContext, type Place, report } from '../../definition/check/context.ts';
@@ -13,7 +14,7 @@ export function checkFieldPath(context: CheckContext, place: Place, path: string
     else
       report(context, place, {
         code: 'unknown-field',
-        message: `“${field}” is a ${declared.type} and has no field “${inner}”.`,
+        message: `“${field}” is ${withArticle(declared.type)} and has no field “${inner}”.`,
         hint: `Write “${field}” alone.`,
         fix: [{ op: 'replace', path: toPointer(place), value: field }],
       });

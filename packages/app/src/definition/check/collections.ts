@@ -4,6 +4,7 @@ import type { FieldDefinition } from '../app-schema.ts';
 import { nextSerial, serialParts, serialProblem } from '../../records/serial.ts';
 import { fixName } from './fix-name.ts';
 import { checkPattern } from './patterns.ts';
+import { withArticle } from '../common-slips.ts';
 import { report, type CheckContext, type Place } from './context.ts';
 
 /** Collections: the key and title are fields, references lead somewhere, patterns are patterns. */
@@ -26,7 +27,7 @@ export function checkCollections(context: CheckContext): void {
     if (key && key.type !== 'text') {
       report(context, [...place, 'keyField'], {
         code: 'key-not-text',
-        message: `The key “${collection.keyField}” is a ${key.type}.`,
+        message: `The key “${collection.keyField}” is ${withArticle(key.type)}.`,
         hint: 'A key is a text field.',
       });
     }
@@ -37,7 +38,7 @@ export function checkCollections(context: CheckContext): void {
         if (field.of === undefined || !known.includes(field.of)) {
           report(context, field.of === undefined ? fieldPlace : [...fieldPlace, 'of'], {
             code: field.type === 'choice' ? 'unknown-choices' : 'unknown-collection',
-            message: `The field “${fieldName}” is a ${field.type} of ${field.of === undefined ? 'nothing' : `“${field.of}”, which there is not`}.`,
+            message: `The field “${fieldName}” is ${withArticle(field.type)} of ${field.of === undefined ? 'nothing' : `“${field.of}”, which there is not`}.`,
             hint: suggest(field.of ?? '', known),
           });
         }

@@ -3,6 +3,7 @@ import { suggest } from '@pallmist/address/explain';
 import type { PageDefinition } from '../app-schema.ts';
 import { kindOf } from '../../components/kinds.ts';
 import { walkContent } from '../../components/walk-content.ts';
+import { withArticle } from '../common-slips.ts';
 import { report, type CheckContext, type Place } from './context.ts';
 import { fixName } from './fix-name.ts';
 import { ScopeCheck } from './expressions.ts';
@@ -88,7 +89,7 @@ function checkBinding(context: CheckContext, at: Place, page: PageDefinition, na
   } else if (!types.includes(bound.type)) {
     report(context, at, {
       code: 'binding-wrong-type',
-      message: `“${name}” is a ${bound.type}; what stands here binds to a ${types.join(' or a ')}.`,
+      message: `“${name}” is ${withArticle(bound.type)}; what stands here binds to ${types.map(withArticle).join(' or ')}.`,
       hint: fitting.length === 0 ? `Declare a parameter of the type ${types.join(' or ')}.` : `It could be: ${fitting.join(', ')}.`,
     });
   }

@@ -5,6 +5,7 @@ import { patternsIn } from '../../expressions/paths.ts';
 import { parseText, TextError } from '../../expressions/template-text.ts';
 import { quote, toPointer } from '@pallmist/address/declare';
 import { nearest, suggest } from '@pallmist/address/explain';
+import { slipIn, withArticle } from '../common-slips.ts';
 import { report, type CheckContext, type Place } from './context.ts';
 import { checkPattern } from './patterns.ts';
 
@@ -33,7 +34,7 @@ export class ScopeCheck {
     if (type === undefined || type === 'bool' || type === 'dyn') return;
     report(this.#context, place, {
       code: 'condition-not-bool',
-      message: `The condition ${quote(expression, 60)} gives a ${type}, not true or false.`,
+      message: `The condition ${quote(expression, 60)} gives ${withArticle(type)}, not true or false.`,
       hint: 'Compare it with something, or ask has(…).',
     });
   }
@@ -62,7 +63,7 @@ export class ScopeCheck {
         checked.unknown === undefined
           ? `The expression ${quote(expression, 60)} is not right: ${checked.message}`
           : `The expression ${quote(expression, 60)} names “${checked.unknown}”, which is not available here.`,
-      hint: checked.unknown === undefined ? 'See the guide “Expressions”.' : this.#available(expression, checked),
+      hint: slipIn(expression) ?? (checked.unknown === undefined ? 'See the guide “Expressions”.' : this.#available(expression, checked)),
       ...(checked.unknown === undefined ? {} : this.#fix(place, whole, expression, checked)),
     });
     return undefined;
@@ -98,6 +99,14 @@ export class ScopeCheck {
   }
 
   #parts(place: Place, text: string): ReturnType<typeof parseText> {
+    // Two braces stand for one: the expression would be shown as it is written.
+    if (/\{\{\s*(?:param|record|rows?|person|visit|app|word|label)\./.test(text))
+      report(this.#context, place, {
+        code: 'doubled-braces',
+        severity: 'warning',
+        message: 'Two braces stand for a brace itself, so this expression is shown as it is written.',
+        hint: 'Write one brace on each side: “{param.q}”.',
+      });
     try {
       return parseText(text);
     } catch (error) {

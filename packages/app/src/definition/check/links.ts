@@ -5,6 +5,7 @@ import { parameterScopeType } from '../../expressions/page-scope.ts';
 import { display } from '../../expressions/evaluator.ts';
 import type { PageDefinition } from '../app-schema.ts';
 import type { LinkDefinition } from '../schema-parts.ts';
+import { withArticle } from '../common-slips.ts';
 import { report, type CheckContext, type Place } from './context.ts';
 import { fixKey, fixName } from './fix-name.ts';
 import type { ScopeCheck } from './expressions.ts';
@@ -71,7 +72,7 @@ export function checkLink(context: CheckContext, place: Place, link: LinkDefinit
       if (wanted !== undefined && type !== undefined && type !== 'dyn' && type !== wanted && !type.startsWith('optional')) {
         report(context, at, {
           code: 'link-wrong-type',
-          message: `“${name}” of the page “${link.page}” is a ${parameter.declaration.type}; ${display(value)} gives a ${type}.`,
+          message: `“${name}” of the page “${link.page}” is ${withArticle(parameter.declaration.type)}; ${display(value)} gives ${withArticle(type)}.`,
           hint: type.startsWith('map') || !/^[a-z]/.test(type) ? 'Name the field that holds the key.' : `Convert it, as in {${wanted}(…)}.`,
         });
       }
