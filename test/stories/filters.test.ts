@@ -79,6 +79,7 @@ describe.each([true, false])('a filter form, with JavaScript: %s', (javaScriptEn
     const all = '/little/beds/south?year=2025&q=tree fern & co&kinds=fern,moss&planted=2020-01-01..&shady=false&note=two\nlines&sort=5';
     await until(all);
     // What stands in the boxes is what the address says, also after a reload.
+    await page.waitForLoadState();
     await page.reload();
     if (javaScriptEnabled) await untilHydrated(page);
     expect(await form.getByLabel('Note').inputValue()).toBe('two\nlines');

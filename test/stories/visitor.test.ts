@@ -1,6 +1,6 @@
 import type { Browser, BrowserContext, Page } from 'playwright-core';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
-import { axeProblems } from '../support/axe.ts';
+import { axeProblems, rulesOfTheLook } from '../support/axe.ts';
 import { launchChromium, untilHydrated, watchErrors } from '../support/chromium.ts';
 import { keeper, startGarden, type TestService } from '../support/garden-service.ts';
 
@@ -286,20 +286,20 @@ describe.each([true, false])('a keeper, with JavaScript: %s', (javaScript) => {
   });
 });
 
-describe.each([
-  ['light', 1280],
-  ['dark', 390],
-] as const)('every page, %s, %i wide', (colorScheme, width) => {
-  beforeEach(async () => {
-    await open(true);
-    await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' });
-    await page.setViewportSize({ width, height: 800 });
-  });
+describe('every page, light and wide, then dark and narrow', () => {
+  beforeEach(() => open(true));
 
   const looksRight = async (path: string) => {
+    await page.emulateMedia({ colorScheme: 'light', reducedMotion: 'reduce' });
+    await page.setViewportSize({ width: 1280, height: 800 });
     await page.goto(`${service.base}/garden${path}`);
-    expect(await axeProblems(page), path).toEqual([]);
-    expect(await page.evaluate(() => document.documentElement.scrollWidth - innerWidth), path).toBeLessThanOrEqual(0);
+    for (const [colorScheme, width] of [['light', 1280] as const, ['dark', 390] as const]) {
+      await page.emulateMedia({ colorScheme, reducedMotion: 'reduce' });
+      await page.setViewportSize({ width, height: 800 });
+      const where = `${path}, ${colorScheme}, ${String(width)} wide`;
+      expect(await axeProblems(page, colorScheme === 'dark' ? [...rulesOfTheLook, 'target-size'] : undefined), where).toEqual([]);
+      expect(await page.evaluate(() => document.documentElement.scrollWidth - innerWidth), where).toBeLessThanOrEqual(0);
+    }
     errors.length = 0;
   };
 

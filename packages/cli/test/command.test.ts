@@ -75,8 +75,8 @@ describe('pallmist read', () => {
   it('tells people what is wrong, and ends with 1', async () => {
     const { status, out } = await pallmist(['read', '/garden/specimens?page=0&pgae=2', '--file', demoFile]);
     expect(status).toBe(1);
-    expect(out).toContain('“Page of the list” cannot be “0”: It should be a whole number, 1 or more.');
-    expect(out).toContain('Perhaps “page” was meant.');
+    expect(out).toContain('“Page of the list” cannot be “0”: It should be a whole number from 1 to 1000.');
+    expect(out).toContain('(perhaps “page” was meant)');
   });
 });
 

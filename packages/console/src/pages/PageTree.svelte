@@ -119,6 +119,7 @@
     align-items: baseline;
     gap: 0.4rem;
     padding: 0.18rem 0.6rem;
+    min-height: 24px;
     color: inherit;
     text-decoration: none;
     border-inline-start: 3px solid transparent;
