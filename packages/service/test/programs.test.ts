@@ -250,7 +250,7 @@ describe('pictures and whole apps', () => {
     expect((await fetch(`${service.base}/garden/~files/quill.svg`)).status).toBe(404);
   });
 
-  it('an app is removed only by whom has seen its draft, and nothing of it stays', async () => {
+  it('an app is removed only by someone who has seen its draft, and nothing of it stays', async () => {
     const source =
       'pallmist: 1\napp: shed\ntitle: Shed\nmount: /shed\npages:\n  home:\n    title: Shed\n    address: /\n    content: [{ show: heading, text: Shed }]\n';
     await call('PUT', '/apps/shed/draft', { source });

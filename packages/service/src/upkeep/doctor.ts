@@ -43,6 +43,7 @@ export async function examine(environment: Record<string, string | undefined>): 
   return [...found, ...running];
 }
 
+const counted = (count: number, thing: string) => `${String(count)} ${thing}${count === 1 ? '' : 's'}`;
 const sentence = (error: unknown) => (error instanceof Error ? error.message : String(error));
 
 function nodeVersion(): Finding {
@@ -124,7 +125,7 @@ function dataDirectory({ data }: Settings): Finding[] {
   if (existsSync(join(data, keysFile))) {
     try {
       const keys = new KeyRing(join(data, keysFile), systemClock).list();
-      found.push({ about: 'Keys', state: 'good', message: `${String(keys.length)} seal and open values in addresses.` });
+      found.push({ about: 'Keys', state: 'good', message: `${counted(keys.length, 'key')} for values in addresses.` });
     } catch (error) {
       found.push({ about: 'Keys', state: 'bad', message: sentence(error), cure: 'Put keys.json of a backup in its place.' });
     }
@@ -185,9 +186,13 @@ function howItIs({ database, apps, mails, loopDelayMs }: Readiness): Finding[] {
       message: `Edition ${String(edition)} cannot be served: ${problem}`,
       cure: `Fix the draft and publish it: pallmist check --app ${app}`,
     })),
-    ...(apps.stuck.length === 0 ? [{ about: 'Apps', state: 'good' as const, message: `${String(apps.served)} are served.` }] : []),
+    ...(apps.stuck.length === 0 ? [{ about: 'Apps', state: 'good' as const, message: `${counted(apps.served, 'app')} served.` }] : []),
     mails.sending
-      ? { about: 'Mails', state: mails.waiting > 20 ? 'doubtful' : 'good', message: `${String(mails.waiting)} wait to be sent.` }
+      ? {
+          about: 'Mails',
+          state: mails.waiting > 20 ? 'doubtful' : 'good',
+          message: `${counted(mails.waiting, 'mail')} waiting to be sent.`,
+        }
       : {
           about: 'Mails',
           state: 'doubtful',
