@@ -1,5 +1,6 @@
 import type { Server } from 'node:http';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { burst } from '../support/burst.ts';
 import { bundled, servePages } from '../support/front-end.ts';
 import { until, type DrivenBrowser } from './driven-browser.ts';
 import { startFirefox } from './firefox.ts';
@@ -45,19 +46,8 @@ describe.each([
   afterEach(() => browser.open('about:blank'));
 
   const both = () => browser.run(() => [(window as unknown as Shown).state.values.page, location.search + location.hash] as const);
-  const burst = (milliseconds: number) =>
-    browser.run(async (time: number) => {
-      const { state } = window as unknown as Shown;
-      let number = 1;
-      for (const end = performance.now() + time; performance.now() < end;) {
-        for (let i = 0; i < 5; i++) state.set({ page: ++number });
-        await new Promise((resolve) => setTimeout(resolve, 4));
-      }
-      return number;
-    }, milliseconds);
-
   it('a thousand changes a second end in the address; Back, Forward and reload are right', async () => {
-    const last = await burst(3000);
+    const last = await browser.run(burst, 3000);
     expect(last).toBeGreaterThan(300);
     await until(browser, (end: number) => location.search === `?page=${String(end)}&utm=1`, last, 1500);
     expect(await both()).toEqual([last, `?page=${String(last)}&utm=1#mark`]);
@@ -73,7 +63,7 @@ describe.each([
   });
 
   it('Back right after a burst leads to what the address says', async () => {
-    await burst(500);
+    await browser.run(burst, 500);
     await browser.run(() => {
       (window as unknown as Shown).state.set({ page: 9999 });
       history.back();
@@ -84,7 +74,7 @@ describe.each([
   });
 
   it('a reload that the program asks for right after the last change has it too', async () => {
-    const last = await burst(500);
+    const last = await browser.run(burst, 500);
     await browser.run((next: number) => {
       Object.assign(window, { before: true });
       (window as unknown as Shown).state.set({ page: next });

@@ -1,6 +1,7 @@
 import type { Server } from 'node:http';
 import type { Browser, Page } from 'playwright-core';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
+import { burst } from '../support/burst.ts';
 import { bundled, launchStrictChromium, servePages } from '../support/front-end.ts';
 
 const program = `
@@ -62,20 +63,8 @@ const both = async (of: { evaluate: Page['evaluate'] } = page) =>
   of.evaluate(() => [(window as unknown as Told).state.values.page, location.search + location.hash] as const);
 
 describe('under a thousand changes a second', () => {
-  /** Changes the page number as fast as timers come, for some time. @returns the last number */
-  const burst = (milliseconds: number) =>
-    page.evaluate(async (time) => {
-      const { state } = window as unknown as Told;
-      let number = 1;
-      for (const end = performance.now() + time; performance.now() < end;) {
-        for (let i = 0; i < 5; i++) state.set({ page: ++number });
-        await new Promise((resolve) => setTimeout(resolve, 4));
-      }
-      return number;
-    }, milliseconds);
-
   it('the last state is in the address soon after, Back works, and a reload keeps it', async () => {
-    const last = await burst(3000);
+    const last = await page.evaluate(burst, 3000);
     expect(last).toBeGreaterThan(500);
     await page.waitForFunction((end) => location.search === `?page=${String(end)}&utm=1`, last, { timeout: 1000 });
     expect(await both()).toEqual([last, `?page=${String(last)}&utm=1#mark`]);
@@ -88,7 +77,7 @@ describe('under a thousand changes a second', () => {
   });
 
   it('a reload right after the last change has it too', async () => {
-    const last = await burst(500);
+    const last = await page.evaluate(burst, 500);
     await Promise.all([
       page.waitForEvent('load'),
       page.evaluate((next) => {
@@ -100,7 +89,7 @@ describe('under a thousand changes a second', () => {
   });
 
   it('so does the browser’s own reload button; opened again by a link, the page is what the link says', async () => {
-    const last = await burst(500);
+    const last = await page.evaluate(burst, 500);
     await page.evaluate((next) => void (window as unknown as Told).state.set({ page: next }), last + 1);
     const old = page.url();
     await page.reload();
@@ -111,7 +100,7 @@ describe('under a thousand changes a second', () => {
   });
 
   it('Back right after it leads to what the address says', async () => {
-    await burst(500);
+    await page.evaluate(burst, 500);
     await page.evaluate(() => {
       (window as unknown as Told).state.set({ page: 9999 });
       history.back();

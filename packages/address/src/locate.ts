@@ -87,8 +87,8 @@ export function locateQuery(
 }
 
 /**
- * The slot that a name in a query is of: as it stands there, decoded, and what is left of it where an address came out of a
- * page’s source (`&amp;house=palm`), or somebody wrote it with other capitals.
+ * The slot of a name in a query. Accepts the name as it stands, decoded, in other capitals, and with the `amp;` that is left
+ * over when an address is copied from HTML source (`&amp;house=palm`).
  */
 export const slotNamed = (byName: Template['byName'], name: string): Slot | undefined =>
   byName.get(name) ?? byName.get((name = decodeForShow(name))) ?? byName.get(name.replace(/^(?:amp;)+/, '').toLowerCase());

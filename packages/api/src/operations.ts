@@ -245,7 +245,7 @@ export const operations = {
   listWebhooks: operation({
     method: 'get',
     path: '/apps/{app}/webhooks',
-    summary: 'The webhooks of an app: addresses that are told when a form has saved a record.',
+    summary: 'Lists the webhooks of an app: addresses that the service notifies when a form saves a record.',
     access: 'owner',
     scope: 'webhooks:read',
     body: undefined,
@@ -263,7 +263,7 @@ export const operations = {
   changeWebhook: operation({
     method: 'patch',
     path: '/apps/{app}/webhooks/{id}',
-    summary: 'Changes where a webhook is, or what it is told.',
+    summary: 'Changes the address or the events of a webhook.',
     access: 'owner',
     scope: 'webhooks:write',
     body: schemas.webhookBody,

@@ -367,7 +367,7 @@ const webhookUrl = z
   .describe('An https address; http only on this machine');
 export const newWebhookBody = z.strictObject({
   url: webhookUrl,
-  events: z.array(webhookEvent).min(1).max(3).optional().describe('What it is told; all events when left out'),
+  events: z.array(webhookEvent).min(1).max(3).optional().describe('Events that are sent; all when left out'),
   collections: z.array(z.string().max(60)).max(100).optional().describe('Only records of these collections; of all when left out'),
 });
 export const newWebhook = z.object({ webhook, secret: z.string().describe('With which messages are signed; shown this once') });

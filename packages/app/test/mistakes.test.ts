@@ -35,7 +35,7 @@ const sourceOf = ({ page: whole, content }: Mistake) =>
     .map((line) => `    ${line}\n`)
     .join('');
 
-describe('the check says what is wrong, and what to write instead', () => {
+describe('the check tells you what is wrong and what to write instead', () => {
   it.each(mistakes)('$mistake', (given) => {
     const { problems } = checkAppFile(sourceOf(given));
     const { code, message, hint } =
@@ -44,7 +44,7 @@ describe('the check says what is wrong, and what to write instead', () => {
     expect(given.says).not.toMatch(/\bzod\b|invalid|unrecognized|undefined|NaN/i);
   });
 
-  it('one mistake is said once', () => {
+  it('reports one error for one mistake', () => {
     for (const given of mistakes) {
       const errors = checkAppFile(sourceOf(given)).problems.filter(({ severity }) => severity === 'error');
       expect([given.mistake, errors.length]).toEqual([given.mistake, given.code === 'doubled-braces' ? 0 : 1]);

@@ -75,7 +75,7 @@ async function explain(error: unknown): Promise<Explained> {
   if (error instanceof SlowServiceError) return { status: exit.unreached, message: error.message, code };
   if (error instanceof ApiError) {
     const problems = error.details.problems ?? [];
-    // Where the sentence only repeats the problems, each is said once, with its place.
+    // Skip the summary if it only repeats the problems, which have their places.
     const repeats = problems.length > 0 && problems.every(({ message }) => error.message.includes(message));
     const lines = [...(repeats ? [] : [error.message]), ...describeProblems(problems)];
     return { status: exit.problems, message: lines.join('\n'), code, data: error.details };

@@ -113,7 +113,7 @@ describe('records for programs', () => {
     }
   });
 
-  it('conditions have the operators of reads; what is wrong is said with its place', async () => {
+  it('lists take the operators of reads, and report each mistake with its parameter', async () => {
     const find = async (query: string) => (await call('GET', `${records}?${query}`)).body;
     const palm = await find('house=palm&name.contains=FERN&sort=-name&limit=5');
     const rows = palm['records'] as { house: string; name: string }[];
@@ -158,7 +158,7 @@ describe('records for programs', () => {
 });
 
 describe('webhooks', () => {
-  it('a saved form is told once, signed, tried again until it is taken, and can be looked at', async () => {
+  it('sends one signed message for each saved form, retries it, and lists it', async () => {
     const seen: { headers: Record<string, string>; body: string }[] = [];
     let status = 500;
     const receiver = createServer((request, response) => {
@@ -220,7 +220,7 @@ describe('webhooks', () => {
     }
   });
 
-  it('addresses that give away what is sent are refused', async () => {
+  it('refuses addresses that would expose the messages', async () => {
     const make = async (url: string) => (await call('POST', '/apps/quillmoor/webhooks', { url })).status;
     expect(await make('http://desk.quillmoor.example/told')).toBe(422);
     expect(await make('https://a:b@desk.quillmoor.example/told')).toBe(422);

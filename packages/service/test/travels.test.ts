@@ -34,7 +34,7 @@ describe('addresses that were damaged on their way', () => {
     expect([status, at]).toEqual([200, meant]);
   });
 
-  it('what has more than one meaning is not guessed, and is said', async () => {
+  it('shows a problem instead of guessing when there are several meanings', async () => {
     const { status, at, text } = await follow('/garden/specimens?house=pla');
     expect([status, at]).toEqual([200, '/garden/specimens?house=pla']);
     expect(text).toContain('pla');

@@ -6,7 +6,7 @@ import { lastRefusal, Refusal, valueFrom } from '../pages/value-text.ts';
 import type { CommonOptions, Parameter } from '../parameter.ts';
 import type { ParameterDeclaration, ParameterValue } from './declaration.ts';
 import { DeclarationError, type CompileContext } from './declared-type.ts';
-import type { Problem } from './problem.ts';
+import { withArticle, type Problem } from './problem.ts';
 import { isRelativeDate, resolveRelativeDate } from './relative-date.ts';
 
 /** Attributes that every type understands. */
@@ -231,6 +231,3 @@ function declaredValue(
   });
   return undefined;
 }
-
-/** A word with its article. */
-const withArticle = (word: string): string => `${/^[aeiou]/.test(word) ? 'an' : 'a'} ${word}`;

@@ -4,7 +4,7 @@ export type { ChoicesLists, CollectionShape, ItemDeclaration, Json, ParameterDec
 export { checkPages, describePages } from './describe.ts';
 export { DeclarationError, type DeclaredType, type DeclaredTypes, type CompileContext } from './declared-type.ts';
 export { formatTemplate, namePattern, parseTemplate, type AddressTemplate, type TemplateSegment } from './parse-template.ts';
-export { fromPointer, ProblemError, quote, toPointer, type PatchOperation, type Problem, type Severity } from './problem.ts';
+export { fromPointer, ProblemError, quote, toPointer, withArticle, type PatchOperation, type Problem, type Severity } from './problem.ts';
 export { isRelativeDate, resolveRelativeDate, todayIn } from './relative-date.ts';
 export { parameterTypes } from './types.ts';
 export { rangeTypeNames } from '../types/range.ts';

@@ -67,3 +67,6 @@ export function quote(text: unknown, length = 40): string {
   const points = [...plain.slice(0, length * 2 + 2)];
   return points.length > length ? `“${points.slice(0, length).join('')}…”` : `“${plain}”`;
 }
+
+/** A word with its article: “an integer”. */
+export const withArticle = (word: string): string => `${/^[aeiou]/i.test(word) ? 'an' : 'a'} ${word}`;

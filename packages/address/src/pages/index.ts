@@ -5,7 +5,7 @@ export type { AddressableApp, AddressablePage, CompiledApp, CompiledPage, Compil
 export { addressParts, templateParts, type AddressPart } from './parts.ts';
 export { readAddress } from './read-address.ts';
 export { unprotect } from '../travel.ts';
-export { repairAddress } from './repair-address.ts';
+export { repairAddress, withoutMarks } from './repair-address.ts';
 export { readTexts } from './read-texts.ts';
 export type { ParameterReading, Reading } from './reading.ts';
 export { rejectValue } from './reject-value.ts';

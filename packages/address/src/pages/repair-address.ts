@@ -9,7 +9,7 @@ const longestMark = 9;
 const mostMarks = 6;
 
 /** An address without the punctuation at its end. Only its last few characters are looked at, however long it is. */
-function withoutMarks(address: string): string {
+export function withoutMarks(address: string): string {
   let text = address;
   for (let taken = 0; taken < mostMarks; taken++) {
     const found = mark.exec(text.slice(-longestMark))?.[0];

@@ -36,7 +36,7 @@ export function wordFor(given: string, possible: readonly string[]): string | un
   return word !== undefined && possible.includes(word) ? word : undefined;
 }
 
-/** What is written otherwise in CEL than in other languages, with what to write; the first that is found is said. */
+/** Syntax of other languages that CEL does not have, each with what to write instead. The first match counts. */
 const slips: readonly (readonly [RegExp, string])[] = [
   [/=>/, 'There are no functions of your own; lists have “filter”, “map”, “exists” and “all”.'],
   [/[!=]==/, 'Compare with “==” and “!=”.'],
@@ -80,6 +80,3 @@ const yamlSlips: readonly (readonly [RegExp, string])[] = [
 /** What to do about a text that is no YAML. */
 export const yamlHint = (message: string): string =>
   yamlSlips.find(([pattern]) => pattern.test(message))?.[1] ?? 'Look at the indentation, quotes and braces just before this place.';
-
-/** A word with its article. */
-export const withArticle = (word: string): string => `${/^[aeiou]/i.test(word) ? 'an' : 'a'} ${word}`;

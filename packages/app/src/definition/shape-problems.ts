@@ -28,7 +28,7 @@ const componentNames = componentKinds.map(({ name }) => name);
 /** Says what Zod found in our own words, one problem for each thing that is wrong. */
 export function shapeProblems(error: z.ZodError, data: unknown): Problem[] {
   const found = error.issues.flatMap((issue) => describe(issue, data));
-  // A key that was misspelt is missing too: that is said once, where it stands.
+  // A misspelt required key is unknown and missing at the same time. Report only the unknown key.
   const meant = new Set(found.flatMap(({ fix = [] }) => fix.flatMap((one) => (one.op === 'move' ? [one.path] : []))));
   return found.filter(({ code, pointer = '' }) => code !== 'missing-key' || !meant.has(pointer));
 }

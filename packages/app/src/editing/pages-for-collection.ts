@@ -1,4 +1,4 @@
-import { type ParameterDeclaration, type PatchOperation, toPointer } from '@pallmist/address/declare';
+import { type ParameterDeclaration, type PatchOperation, toPointer, withArticle } from '@pallmist/address/declare';
 import type { AppDefinition, CollectionDefinition, Component, PageDefinition, ReadDefinition } from '../definition/app-schema.ts';
 import { singular } from './available-values.ts';
 import { freeName, identifierOf, slugOf } from './names.ts';
@@ -115,7 +115,7 @@ function listPage({ definition, name, collection, record, add, parameter, one }:
     rows: { found: read },
     content: [
       { show: 'heading', text: capital(name) },
-      { show: 'link', text: `Add ${withArticle(one)}`, to: { page: add }, look: 'button' },
+      { show: 'link', text: `Add ${withArticle(one.replaceAll('-', ' '))}`, to: { page: add }, look: 'button' },
       ...controls,
       { show: 'text', text: '{total.found} found' },
       {
@@ -170,7 +170,7 @@ function formPage(context: Context, base: string, action: 'create' | 'change'): 
   const fields = Object.entries(collection.fields).flatMap(([field, { serial, sensitive }]) =>
     serial !== undefined || (!creates && (field === collection.keyField || sensitive === true)) ? [] : [field],
   );
-  const title = creates ? `Add ${withArticle(one)}` : `Change ${capital(one).toLowerCase()}`;
+  const title = creates ? `Add ${withArticle(one.replaceAll('-', ' '))}` : `Change ${capital(one).toLowerCase()}`;
   const form: Component = {
     show: 'form',
     name: `${action}-${one}`,
@@ -192,5 +192,3 @@ function formPage(context: Context, base: string, action: 'create' | 'change'): 
     ],
   };
 }
-
-const withArticle = (one: string) => `${/^[aeiou]/.test(one) ? 'an' : 'a'} ${one.replaceAll('-', ' ')}`;

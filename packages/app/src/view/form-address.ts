@@ -1,8 +1,11 @@
 import type { KeepingForm } from './node-parts.ts';
 
+/** The path of a page’s address template, with the names of its parameters in braces and without its query. */
+export const pathTemplate = (address: string): string => /^[^{]*(?:\{[^?][^{]*)*/.exec(address)?.[0] ?? '';
+
 /**
  * The address that a form leads to with these texts; it is read as any address, and written in its one form then.
- * @param entries of the form, by name, those that it keeps among them; empty ones say nothing
+ * @param entries of the form, by name, those that it keeps among them; empty ones are left out
  * @returns undefined where a text is missing without which there is no path
  */
 export function formAddress(

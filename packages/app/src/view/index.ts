@@ -1,5 +1,5 @@
 export { commonShows } from '../components/common-shows.ts';
-export { formAddress } from './form-address.ts';
+export { formAddress, pathTemplate } from './form-address.ts';
 export { componentsIn } from '../components/inner-content.ts';
 export type { BoxesNode, BoxNode, RangeNode } from '../components/input/show.ts';
 export type { TableNode } from '../components/table/show.ts';

@@ -20,6 +20,7 @@ import { fileNameIn, filePath } from '../records/file-value.ts';
 import { choiceLabel } from './choice-label.ts';
 import type { ShowTools } from './tools.ts';
 import type { AnyNode, ShownField, ShowTable, ViewContext } from './view-context.ts';
+import { pathTemplate } from './form-address.ts';
 import { spoken } from './spoken.ts';
 import { scopeBeforeLoad } from './load-plan.ts';
 import type { FieldValue, PagePayload, RecordData } from './page-payload.ts';
@@ -208,7 +209,7 @@ export class PageView implements ViewContext {
     if (target === undefined || (address !== undefined && !target.path.some(({ name }) => boxes.includes(name))))
       return { action: path, keeps };
     const { mount } = this.app;
-    const template = /^[^{]*(?:\{[^?][^{]*)*/.exec(this.payload.app.pages[page]?.address ?? '')?.[0] ?? '';
+    const template = pathTemplate(this.payload.app.pages[page]?.address ?? '');
     // Without an address there are only the values themselves.
     const missing = address === undefined ? target.parameters : target.path;
     const others = missing.flatMap(({ name, plain }) => {

@@ -158,7 +158,7 @@ export const listedCommands: readonly ListedCommand[] = [
   {
     name: 'doctor',
     group: 'Service',
-    summary: 'Look at everything that the service needs, and say what to do.',
+    summary: 'Check everything that the service needs, and suggest fixes.',
     load: async () => (await import('./doctor.ts')).addDoctor,
   },
   {

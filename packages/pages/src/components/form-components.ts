@@ -1,6 +1,5 @@
-import Ask from './Ask.svelte';
-import Filters from './Filters.svelte';
 import Form from './Form.svelte';
+import ParametersForm from './ParametersForm.svelte';
 import { renderers } from './renderers.ts';
 import { rowEditor } from './row-editor.ts';
 import RowEditor from './RowEditor.svelte';
@@ -10,7 +9,7 @@ import SignUp from './SignUp.svelte';
 export { formShows } from '@pallmist/app/form-shows';
 
 /** What people type into and send. */
-export const formRenderers = { ask: Ask, filters: Filters, form: Form, 'sign-in': SignIn, 'sign-up': SignUp };
+export const formRenderers = { ask: ParametersForm, filters: ParametersForm, form: Form, 'sign-in': SignIn, 'sign-up': SignUp };
 
 Object.assign(renderers, formRenderers);
 rowEditor.component = RowEditor;

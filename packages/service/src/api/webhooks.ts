@@ -1,6 +1,5 @@
 import { quote, suggest } from '@pallmist/app';
 import type { ServiceParts } from '../service-parts.ts';
-import { newSecret } from '../store/typeorm/webhooks.ts';
 import { webhookEvents, type Webhook } from '../store/webhooks.ts';
 import type { Handlers } from './handlers.ts';
 import { Refused } from './problem-details.ts';
@@ -51,7 +50,7 @@ export function webhookHandlers({ store, live, webhooks: sender }: ServiceParts)
       return { webhook: shown(changed) };
     },
     async renewWebhookSecret({ parameters: { app = '', id = '' } }) {
-      const changed = await store.webhooks.change(app, id, { secret: newSecret() });
+      const changed = await store.webhooks.renewSecret(app, id);
       if (changed === undefined) throw gone(id);
       return { webhook: shown(changed), secret: changed.secret };
     },
@@ -87,7 +86,7 @@ const shown = ({ id, url, events, collections, madeAt }: Webhook) => ({
   madeAt,
 });
 
-/** What a form has saved is for nobody on the way to read. @throws Refused unless it is https, or on this machine */
+/** Records must not be readable on the network. @throws Refused unless the address is https, or on this machine */
 function safeUrl(given: string): string {
   const url = new URL(given);
   if (url.username !== '' || url.password !== '') throw new Refused(422, 'The address of a webhook has no user name or password in it.');

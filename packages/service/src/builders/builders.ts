@@ -97,7 +97,7 @@ export class Builders {
     if (bearer !== undefined) {
       if (equal(bearer, this.#token)) return theOwner;
       const token = await this.#store.apiTokens.use(bearer);
-      // A role is not asked of it: what a token may do, its scopes say.
+      // The scopes of a token decide what it may do, not this role.
       return token && { id: `token:${token.id}`, name: token.name, role: 'viewer', token };
     }
     if (request.method !== 'GET' && request.method !== 'HEAD' && !isFromThisSite(request, this.#settings.publicUrl)) return undefined;

@@ -142,8 +142,8 @@ function settledAddress(app: CompiledApp, reading: Reading, values: Reading['val
 }
 
 /**
- * The one written form of an address that a form without a program has put together, with what nobody declared at its end;
- * undefined where it has that form, or where something in it is wrong, which the page says.
+ * The written form of an address that a browser without JavaScript built from a form, with undeclared parameters at its end.
+ * Undefined if the address is written like that already, or has a problem that the page is to show.
  */
 function tidyAddress(app: CompiledApp, reading: Reading, given: string): string | undefined {
   if (reading.problems.some(({ severity }) => severity !== 'note')) return undefined;

@@ -42,7 +42,7 @@ export async function loadRecords(
   return { records, missing };
 }
 
-/** The records among those that are here that belong to something else than the page’s other values say. */
+/** The records that exist but are not tied to the page’s other values as declared. */
 export async function strangers(
   store: RecordStore,
   space: RecordSpace,

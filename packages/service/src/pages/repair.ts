@@ -1,16 +1,23 @@
-import { readAddress, repairAddress, writeAddress, type AppDefinition, type CompiledApp, type Reading } from '@pallmist/app';
+import {
+  decodeForShow,
+  readAddress,
+  repairAddress,
+  withoutMarks,
+  writeAddress,
+  type AppDefinition,
+  type CompiledApp,
+  type Reading,
+} from '@pallmist/app';
 import type { HostedApp } from '../apps/hosted-app.ts';
 import type { RecordSpace, RecordStore } from '../store/records.ts';
 import { recordSpace } from './load-data.ts';
 
-/** What a sentence may put behind an address. */
-const punctuation = /[.,;:!?*'")\]}>_-]{1,6}$/;
 /** Longest key that is looked for. */
 const longestKey = 200;
 
 /**
- * What a damaged address probably was: by itself, or since there is only one record whose key differs by capitals.
- * @returns undefined where it is right, or has more than one meaning
+ * The address that a damaged one probably was, by its text alone or by the only record with nearly that key.
+ * @returns undefined where the address is right, or could mean several things
  */
 export async function repaired(
   hosted: HostedApp,
@@ -26,22 +33,17 @@ export async function repaired(
   for (const { name, text, problem } of reading.parameters) {
     const { type, of = '', by } = declared[name] ?? {};
     if (problem === undefined || type !== 'record' || text === undefined || text.length > 3 * longestKey) continue;
-    const key = await nearKey(records, recordSpace({ records }, hosted), hosted.definition.collections ?? {}, of, decoded(text), by);
+    const key = await nearKey(records, recordSpace({ records }, hosted), hosted.definition.collections ?? {}, of, decodeForShow(text), by);
     if (key !== undefined) values[name] = key;
   }
   const to = writeAddress(app, reading.page, values).address;
   return to !== undefined && readAddress(app, to).status === 'found' ? to : undefined;
 }
 
-function decoded(text: string): string {
-  try {
-    return decodeURIComponent(text);
-  } catch {
-    return text;
-  }
-}
-
-/** The only key that one which there is not differs from by capitals alone, or by punctuation after it: `QM-0412` for `qm-0412).`. */
+/**
+ * The key of the only record that was probably meant by a key that no record has: it differs by capitals, or by punctuation at
+ * the end. `qm-0412).` gives `QM-0412`.
+ */
 export async function nearKey(
   records: RecordStore,
   space: RecordSpace,
@@ -51,7 +53,7 @@ export async function nearKey(
   by: string | undefined,
 ): Promise<string | undefined> {
   const field = by ?? collections[from]?.keyField ?? '';
-  const bare = key.replace(punctuation, '');
+  const bare = withoutMarks(key);
   if (bare === '' || bare.length > longestKey) return undefined;
   const where = [{ field, operator: 'startsWith' as const, value: bare }];
   // Those that are no longer than it come first.

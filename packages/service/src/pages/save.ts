@@ -108,7 +108,7 @@ export async function save(loaded: Loaded, name: string, form: FormBody, parts: 
       const after = (await stores.records.byKey(space, collections, found.request.collection, key, { fields })) ?? record;
       await settleFiles(stores, hosted, found, record, found.request.action === 'remove' ? {} : after);
       const to = await writeOut(loaded, found, after, stores, parts, name);
-      // A draft is only tried out: nobody outside is told.
+      // Drafts are for trying out, so they send no messages.
       if (!hosted.draft) {
         const { action, collection } = found.request;
         const told = await allOf(stores, hosted, found, key, after);
@@ -199,7 +199,7 @@ async function recordOf({ records }: Stores, hosted: HostedApp, found: SentForm)
   return key === undefined ? {} : ((await records.byKey(recordSpace({ records }, hosted), collections, collection, key)) ?? {});
 }
 
-/** The whole record, for those who are told of it; as it was where it is gone. */
+/** The whole record for webhooks; if it was removed, as it was before. */
 async function allOf({ records }: Stores, hosted: HostedApp, found: SentForm, key: string, known: RecordData): Promise<RecordData> {
   const { app, collections = {} } = hosted.definition;
   return (await records.byKey(app, collections, found.request.collection, key)) ?? known;

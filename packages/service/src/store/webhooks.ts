@@ -1,10 +1,10 @@
 import type { OutboxStore } from '../outbox/outbox.ts';
 
-/** What happens to a record that webhooks are told of. */
+/** The events that webhooks can receive. */
 export const webhookEvents = ['record.created', 'record.changed', 'record.removed'] as const;
 export type WebhookEvent = (typeof webhookEvents)[number];
 
-/** An address of another program that is told when a form of an app has saved a record. */
+/** An address of another program that the service notifies when a form of an app saves a record. */
 export interface Webhook {
   id: string;
   app: string;
@@ -44,12 +44,10 @@ export interface WebhookStore extends OutboxStore<Delivery> {
   list(app: string): Promise<Webhook[]>;
   find(id: string): Promise<Webhook | undefined>;
   make(given: Pick<Webhook, 'app' | 'url' | 'events' | 'collections'>): Promise<Webhook>;
-  /** Changes where it is and what it is told; or gives it a new secret. */
-  change(
-    app: string,
-    id: string,
-    change: Partial<Pick<Webhook, 'url' | 'events' | 'collections' | 'secret'>>,
-  ): Promise<Webhook | undefined>;
+  /** Changes its address, or which events it gets. */
+  change(app: string, id: string, change: Partial<Pick<Webhook, 'url' | 'events' | 'collections'>>): Promise<Webhook | undefined>;
+  /** Gives it a new secret, which signs from now on. */
+  renewSecret(app: string, id: string): Promise<Webhook | undefined>;
   /** Removes it with all that was to be sent to it. */
   remove(app: string, id: string): Promise<boolean>;
   /** Puts a message on its way. */

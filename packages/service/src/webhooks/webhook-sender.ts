@@ -11,7 +11,7 @@ import { signPost } from './signature.ts';
 /** Milliseconds within which a receiver has to answer. */
 const answerTime = 10_000;
 
-/** Tells other programs, by signed requests, when forms have saved records. */
+/** Notifies other programs by signed requests when forms save records. */
 export class WebhookSender {
   readonly #clock: Clock;
   readonly #outbox: Outbox<Delivery>;
@@ -33,7 +33,7 @@ export class WebhookSender {
     return this.#outbox.close();
   }
 
-  /** Puts a message on its way to each webhook that wants to be told, in the transaction in which the record is saved. */
+  /** Queues a message for each webhook that wants this event, in the transaction that saves the record. */
   async tell({ webhooks }: Pick<Stores, 'webhooks'>, app: AppDefinition, event: RecordEvent, source: string): Promise<void> {
     const type = eventOf[event.action];
     const wanting = (await webhooks.list(app.app)).filter(

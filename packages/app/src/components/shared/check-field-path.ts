@@ -1,5 +1,4 @@
-import { withArticle } from '../../definition/common-slips.ts';
-import { toPointer } from '@pallmist/address/declare';
+import { toPointer, withArticle } from '@pallmist/address/declare';
 import { suggest } from '@pallmist/address/explain';
 import { type CheckContext, type Place, report } from '../../definition/check/context.ts';
 import { fixName } from '../../definition/check/fix-name.ts';

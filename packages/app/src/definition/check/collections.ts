@@ -1,10 +1,9 @@
-import { quote, toPointer } from '@pallmist/address/declare';
+import { quote, toPointer, withArticle } from '@pallmist/address/declare';
 import { suggest } from '@pallmist/address/explain';
 import type { FieldDefinition } from '../app-schema.ts';
 import { nextSerial, serialParts, serialProblem } from '../../records/serial.ts';
 import { fixName } from './fix-name.ts';
 import { checkPattern } from './patterns.ts';
-import { withArticle } from '../common-slips.ts';
 import { report, type CheckContext, type Place } from './context.ts';
 
 /** Collections: the key and title are fields, references lead somewhere, patterns are patterns. */

@@ -1,9 +1,9 @@
+import { withArticle } from '@pallmist/address/declare';
 import { pageScopeTypes, recordType } from '../../expressions/page-scope.ts';
 import { suggest } from '@pallmist/address/explain';
 import type { PageDefinition } from '../app-schema.ts';
 import { kindOf } from '../../components/kinds.ts';
 import { walkContent } from '../../components/walk-content.ts';
-import { withArticle } from '../common-slips.ts';
 import { report, type CheckContext, type Place } from './context.ts';
 import { fixName } from './fix-name.ts';
 import { ScopeCheck } from './expressions.ts';

@@ -3,9 +3,9 @@ import { ExpressionChecker, namesAfter, type CheckedExpression } from '../../exp
 import type { ScopeTypes } from '../../expressions/evaluator.ts';
 import { patternsIn } from '../../expressions/paths.ts';
 import { parseText, TextError } from '../../expressions/template-text.ts';
-import { quote, toPointer } from '@pallmist/address/declare';
+import { quote, toPointer, withArticle } from '@pallmist/address/declare';
 import { nearest, suggest } from '@pallmist/address/explain';
-import { slipIn, withArticle } from '../common-slips.ts';
+import { slipIn } from '../common-slips.ts';
 import { report, type CheckContext, type Place } from './context.ts';
 import { checkPattern } from './patterns.ts';
 

@@ -1,11 +1,10 @@
-import { type ParameterDeclaration, toPointer } from '@pallmist/address/declare';
+import { type ParameterDeclaration, toPointer, withArticle } from '@pallmist/address/declare';
 import { suggest } from '@pallmist/address/explain';
 import { type CompiledPage, Refusal, valueFrom } from '@pallmist/address/pages';
 import { parameterScopeType } from '../../expressions/page-scope.ts';
 import { display } from '../../expressions/evaluator.ts';
 import type { PageDefinition } from '../app-schema.ts';
 import type { LinkDefinition } from '../schema-parts.ts';
-import { withArticle } from '../common-slips.ts';
 import { report, type CheckContext, type Place } from './context.ts';
 import { fixKey, fixName } from './fix-name.ts';
 import type { ScopeCheck } from './expressions.ts';

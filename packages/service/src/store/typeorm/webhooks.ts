@@ -1,42 +1,45 @@
 import { randomBytes, randomUUID } from 'node:crypto';
-import { In, LessThan, LessThanOrEqual, Not } from 'typeorm';
+import { LessThan } from 'typeorm';
 import { timestamp } from '../../clock.ts';
 import type { Delivery, Webhook, WebhookStore } from '../webhooks.ts';
 import type { Connection } from './connection.ts';
 import { DeliveryEntity, WebhookEntity, type WebhookRow } from './entities.ts';
+import { TypeormOutbox } from './outbox.ts';
 
 const day = 24 * 60 * 60 * 1000;
 /** What was sent, or has failed, can be looked at for so long. */
 const keptDays = 14;
 
-export class TypeormWebhookStore implements WebhookStore {
-  readonly #on: Connection;
-
+export class TypeormWebhookStore extends TypeormOutbox<Delivery> implements WebhookStore {
   constructor(on: Connection) {
-    this.#on = on;
+    super(on, DeliveryEntity);
   }
 
   async list(app: string): Promise<Webhook[]> {
-    return (await this.#on.reader.find(WebhookEntity, { where: { app }, order: { madeAt: 'ASC', id: 'ASC' } })).map(asWebhook);
+    return (await this.on.reader.find(WebhookEntity, { where: { app }, order: { madeAt: 'ASC', id: 'ASC' } })).map(asWebhook);
   }
 
   async find(id: string): Promise<Webhook | undefined> {
-    const row = await this.#on.reader.findOneBy(WebhookEntity, { id });
+    const row = await this.on.reader.findOneBy(WebhookEntity, { id });
     return row === null ? undefined : asWebhook(row);
   }
 
   async make(given: Pick<Webhook, 'app' | 'url' | 'events' | 'collections'>): Promise<Webhook> {
-    const webhook = { ...given, id: randomUUID(), secret: newSecret(), madeAt: timestamp(this.#on.clock) };
-    await this.#on.write((manager) => manager.insert(WebhookEntity, asRow(webhook)));
+    const webhook = { ...given, id: randomUUID(), secret: newSecret(), madeAt: timestamp(this.on.clock) };
+    await this.on.write((manager) => manager.insert(WebhookEntity, asRow(webhook)));
     return webhook;
   }
 
-  change(
-    app: string,
-    id: string,
-    change: Partial<Pick<Webhook, 'url' | 'events' | 'collections' | 'secret'>>,
-  ): Promise<Webhook | undefined> {
-    return this.#on.write(async (manager) => {
+  change(app: string, id: string, change: Partial<Pick<Webhook, 'url' | 'events' | 'collections'>>): Promise<Webhook | undefined> {
+    return this.#change(app, id, change);
+  }
+
+  renewSecret(app: string, id: string): Promise<Webhook | undefined> {
+    return this.#change(app, id, { secret: newSecret() });
+  }
+
+  #change(app: string, id: string, change: Partial<Webhook>): Promise<Webhook | undefined> {
+    return this.on.write(async (manager) => {
       const row = await manager.findOneBy(WebhookEntity, { app, id });
       if (row === null) return undefined;
       const changed = { ...asWebhook(row), ...change };
@@ -46,7 +49,7 @@ export class TypeormWebhookStore implements WebhookStore {
   }
 
   remove(app: string, id: string): Promise<boolean> {
-    return this.#on.write(async (manager) => {
+    return this.on.write(async (manager) => {
       const { affected } = await manager.delete(WebhookEntity, { app, id });
       if (affected === 1) await manager.delete(DeliveryEntity, { webhook: id });
       return affected === 1;
@@ -54,21 +57,21 @@ export class TypeormWebhookStore implements WebhookStore {
   }
 
   async add(given: Pick<Delivery, 'webhook' | 'eventId' | 'type' | 'body'>): Promise<void> {
-    const now = this.#on.clock();
+    const now = this.on.clock();
     const row: Omit<Delivery, 'number'> = {
       ...given,
-      writtenAt: timestamp(this.#on.clock),
+      writtenAt: timestamp(this.on.clock),
       state: 'waiting',
       tries: 0,
       problem: '',
       dueAt: now,
       removeAt: now + keptDays * day,
     };
-    await this.#on.write((manager) => manager.insert(DeliveryEntity, row));
+    await this.on.write((manager) => manager.insert(DeliveryEntity, row));
   }
 
   deliveries(webhook: string, before: number | undefined, most: number): Promise<Delivery[]> {
-    return this.#on.reader.find(DeliveryEntity, {
+    return this.on.reader.find(DeliveryEntity, {
       where: { webhook, ...(before === undefined ? {} : { number: LessThan(before) }) },
       order: { number: 'DESC' },
       take: most,
@@ -76,36 +79,13 @@ export class TypeormWebhookStore implements WebhookStore {
   }
 
   async resend(webhook: string, number: number): Promise<boolean> {
-    const change = { state: 'waiting' as const, tries: 0, problem: '', dueAt: this.#on.clock() };
-    return (await this.#on.write((manager) => manager.update(DeliveryEntity, { webhook, number }, change))).affected === 1;
-  }
-
-  due(most: number): Promise<Delivery[]> {
-    const where = { state: 'waiting' as const, dueAt: LessThanOrEqual(this.#on.clock()) };
-    return this.#on.reader.find(DeliveryEntity, { where, order: { dueAt: 'ASC', number: 'ASC' }, take: most });
-  }
-
-  async waiting(): Promise<{ count: number; next: number | undefined }> {
-    const where = { state: 'waiting' as const };
-    const count = await this.#on.reader.countBy(DeliveryEntity, where);
-    return { count, next: count === 0 ? undefined : ((await this.#on.reader.minimum(DeliveryEntity, 'dueAt', where)) ?? undefined) };
-  }
-
-  async note({ number, tries }: Pick<Delivery, 'number' | 'tries'>, change: Partial<Delivery>): Promise<boolean> {
-    const { affected } = await this.#on.write((manager) => manager.update(DeliveryEntity, { number, tries }, change));
-    return affected === 1;
-  }
-
-  async sweep(): Promise<number> {
-    const where = { removeAt: LessThanOrEqual(this.#on.clock()), state: Not(In(['waiting' as const])) };
-    if (!(await this.#on.reader.existsBy(DeliveryEntity, where))) return 0;
-    const { affected } = await this.#on.write((manager) => manager.delete(DeliveryEntity, where));
-    return affected ?? 0;
+    const change = { state: 'waiting' as const, tries: 0, problem: '', dueAt: this.on.clock() };
+    return (await this.on.write((manager) => manager.update(DeliveryEntity, { webhook, number }, change))).affected === 1;
   }
 }
 
 /** 256 bits, as HMAC with SHA-256 can use them (RFC 2104). */
-export const newSecret = () => randomBytes(32).toString('base64url');
+const newSecret = () => randomBytes(32).toString('base64url');
 
 const asRow = ({ events, collections, ...rest }: Webhook): WebhookRow => ({
   ...rest,

@@ -5,27 +5,28 @@
   import ParameterField from './ParameterField.svelte';
   import SubmitButton from './SubmitButton.svelte';
 
-  const { node, live }: { node: NodeOf<'filters'>; live: LivePage } = $props();
+  const { node, live }: { node: NodeOf<'ask'> | NodeOf<'filters'>; live: LivePage } = $props();
+  const clear = $derived(node.show === 'filters' ? node.clear : undefined);
 
   function submitted(event: SubmitEvent) {
     if (!live.hydrated || !(event.currentTarget instanceof HTMLFormElement)) return;
     const given = [...new FormData(event.currentTarget)].filter((entry): entry is [string, string] => typeof entry[1] === 'string');
     const address = formAddress(node.form, given);
-    // Without what its path needs, the browser says so beside the box.
+    // The service answers what has no address: it shows what is missing.
     if (address === undefined) return;
     event.preventDefault();
     live.open(address);
   }
 </script>
 
-<!-- The boxes are made again when the address has other values, by Back say: what stands in them is what the address says. -->
+<!-- Boxes that the visitor has typed into would keep their text when Back changes the address. New boxes show its values. -->
 {#key JSON.stringify(node.boxes)}
-  <form method="get" action={node.form.action} aria-label={node.label} autocomplete="off" onsubmit={submitted}>
+  <form class={node.show} method="get" action={node.form.action} aria-label={node.label} autocomplete="off" onsubmit={submitted}>
     <HiddenFields form={node.form} />
     {#each node.boxes as box (box.name)}<ParameterField {box} id="{node.id}-{box.name}" />{/each}
     <span>
       <SubmitButton>{node.button}</SubmitButton>
-      {#if node.clear}<a href={node.clear.href}>{node.clear.text}</a>{/if}
+      {#if clear}<a href={clear.href}>{clear.text}</a>{/if}
     </span>
   </form>
 {/key}
@@ -37,6 +38,8 @@
     align-items: end;
     gap: 0.8rem 1.2rem;
     margin-block: 0.8rem;
+  }
+  .filters {
     padding: 0.8rem 1rem;
     border: 1px solid var(--line);
     border-radius: var(--round, 6px);
