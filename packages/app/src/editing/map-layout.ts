@@ -41,7 +41,7 @@ export const pageHeight = 52;
 /** Lays the map of an app out. Links that stand on every page, and from mails, are no lines: they would cross everything. */
 export function layOutMap(map: AppMap): MapPicture {
   const graph = new graphlib.Graph({ multigraph: true });
-  graph.setGraph({ rankdir: 'LR', nodesep: 18, ranksep: 112, marginx: 16, marginy: 16 });
+  graph.setGraph({ rankdir: 'LR', nodesep: 18, ranksep: 84, marginx: 16, marginy: 16 });
   graph.setDefaultEdgeLabel(() => ({}));
   const names = new Set(map.pages.map(({ name }) => name));
   for (const page of map.pages) graph.setNode(page.name, { width: pageWidth, height: pageHeight });
@@ -69,6 +69,15 @@ export function middleOf(points: readonly { x: number; y: number }[]): { x: numb
   const at = Math.max(0, Math.floor(points.length / 2) - 1);
   const [one, other] = [points[at] ?? { x: 0, y: 0 }, points[at + 1] ?? points[at] ?? { x: 0, y: 0 }];
   return { x: (one.x + other.x) / 2, y: (one.y + other.y) / 2 };
+}
+
+/** Characters of what stands on a line. */
+const mostOnLine = 22;
+
+/** The names of parameters as they stand on a line, and the pixels that they take: a letter of this size is some six wide. */
+export function lineLabel(sends: readonly string[]): { text: string; width: number } {
+  const text = cutText(sends.join(', '), mostOnLine);
+  return { text, width: [...text].length * 6 };
 }
 
 /** A text that is cut to so many characters. */

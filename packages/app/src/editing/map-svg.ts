@@ -1,6 +1,6 @@
 import type { AppMap } from './app-map.ts';
 import { everyPage } from './app-map.ts';
-import { cutText, layOutMap, middleOf, pageHeight, pageWidth, pathThrough } from './map-layout.ts';
+import { cutText, layOutMap, lineLabel, middleOf, pageHeight, pageWidth, pathThrough } from './map-layout.ts';
 
 const lineHeight = 18;
 
@@ -12,9 +12,7 @@ export function mapSvg(map: AppMap, title: string): string {
   const whole = Math.ceil(height) + (notes.length === 0 ? 0 : 8 + notes.length * lineHeight);
   const lines = links.map(({ from, to, sends, points }) => {
     const { x, y } = middleOf(points);
-    const sent = cutText(sends.join(', '), 22);
-    // A letter of this size is some six pixels wide: the line does not go through the words.
-    const room = [...sent].length * 6;
+    const { text: sent, width: room } = lineLabel(sends);
     const words =
       sends.length === 0
         ? ''

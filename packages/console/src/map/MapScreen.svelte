@@ -1,7 +1,7 @@
 <script lang="ts">
   import { toPointer } from '@pallmist/app/address';
   import { everyPage, mapApp } from '@pallmist/app/editing';
-  import { cutText, layOutMap, middleOf, pageHeight, pageWidth, pathThrough } from '@pallmist/app/map-layout';
+  import { cutText, layOutMap, lineLabel, middleOf, pageHeight, pageWidth, pathThrough } from '@pallmist/app/map-layout';
   import Button from '../controls/Button.svelte';
   import EmptyState from '../controls/EmptyState.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
@@ -78,13 +78,15 @@
         </defs>
         {#each picture.links as link (link.from + link.to)}
           {@const middle = middleOf(link.points)}
+          {@const label = lineLabel(link.sends)}
           {@const to = placeLink(draft.app, draft.definition as never, link.pointers[0] ?? '')}
           <g class="link" class:faint={!isShown(link.sends)}>
             <path d={pathThrough(link.points)} marker-end="url(#tip)" />
             {#if link.sends.length > 0}
               <a href={to.href} onclick={(event) => place.follow(event as never)}>
                 <title>From {link.from} to {link.to}: {link.sends.join(', ')}</title>
-                <text x={middle.x} y={middle.y + 4} text-anchor="middle">{cutText(link.sends.join(', '), 22)}</text>
+                <rect class="room" x={middle.x - label.width / 2} y={middle.y - 7} width={label.width} height="14" />
+                <text x={middle.x} y={middle.y + 4} text-anchor="middle">{label.text}</text>
               </a>
             {/if}
           </g>
@@ -220,9 +222,9 @@
   .link text {
     font-size: 10.5px;
     fill: var(--query);
-    stroke: var(--paper);
-    stroke-width: 4px;
-    paint-order: stroke;
+  }
+  .room {
+    fill: var(--paper);
   }
   .faint {
     opacity: 0.15;

@@ -35,7 +35,8 @@
   form {
     display: flex;
     flex-wrap: wrap;
-    align-items: end;
+    /* A help below one box moves no other. */
+    align-items: start;
     gap: 0.8rem 1.2rem;
     margin-block: 0.8rem;
   }
@@ -48,6 +49,8 @@
     display: flex;
     align-items: center;
     gap: 1rem;
+    /* As high as a label. */
+    margin-block-start: 1.45rem;
   }
   a {
     display: inline-block;
