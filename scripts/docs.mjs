@@ -3,7 +3,7 @@ import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { parse, stringify } from 'yaml';
 import { errorClasses, problemCodes } from './problem-codes.mjs';
 import { operations } from '../packages/api/dist/index.js';
-import { appFileJsonSchema, compileApp, componentKinds, readAddress } from '../packages/app/dist/index.js';
+import { appFileJsonSchema, celFunctions, compileApp, componentKinds, readAddress } from '../packages/app/dist/index.js';
 
 const { types, choices, collections } = parse(
   readFileSync(new URL('../packages/app/specification/parameter-types.yaml', import.meta.url), 'utf8'),
@@ -68,6 +68,21 @@ const operationRows = Object.values(operations).map(
     `| ${code(`${method.toUpperCase()} ${path}`)} | ${access === 'open' ? 'everyone' : access} | ${scope === undefined ? '' : code(scope)} | ${summary} |`,
 );
 const http = `${httpBefore.split(httpMarks[0])[0]}${httpMarks[0]}\n\n| operation | for | scope of tokens | |\n|---|---|---|---|\n${operationRows.join('\n')}\n\n${httpMarks[1]}${httpBefore.split(httpMarks[1])[1]}`;
+const expressionsFile = new URL('../docs/expressions.md', import.meta.url);
+const functionMarks = ['<!-- functions, made by npm run docs -->', '<!-- end of functions -->'];
+const expressionsBefore = readFileSync(expressionsFile, 'utf8');
+const functionTables = Object.entries(celFunctions).map(([group, functions]) =>
+  [
+    `### ${group}`,
+    '',
+    '| function | what it gives | example | gives |',
+    '|---|---|---|---|',
+    ...functions.map(
+      ({ name, sentence, example: [expression, gives] }) => `| ${code(name)} | ${sentence} | ${code(expression)} | ${json(gives)} |`,
+    ),
+  ].join('\n'),
+);
+const expressions = `${expressionsBefore.split(functionMarks[0])[0]}${functionMarks[0]}\n\n${functionTables.join('\n\n')}\n\n${functionMarks[1]}${expressionsBefore.split(functionMarks[1])[1]}`;
 const schemaFile = new URL('../docs/app-file.schema.json', import.meta.url);
 const schema = JSON.stringify(appFileJsonSchema(), null, 2) + '\n';
 const problemsFile = new URL('../docs/problems.md', import.meta.url);
@@ -181,6 +196,7 @@ const made = new Map([
   [problemsFile, problems],
   [componentsFile, components],
   [mistakesFile, mistakes],
+  [expressionsFile, expressions],
 ]);
 if (process.argv.includes('--check')) {
   for (const sentence of stray()) {

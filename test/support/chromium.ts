@@ -19,7 +19,20 @@ export function watchErrors(page: Page): string[] {
   return errors;
 }
 
-/** Waits until the browser has taken the page over. */
+/** Waits until the browser has taken the page over; where it does not, the error says what was there instead. */
 export async function untilHydrated(page: Page): Promise<void> {
-  await page.waitForFunction(() => document.documentElement.dataset['hydrated'] === 'true');
+  try {
+    await page.waitForFunction(() => document.documentElement.dataset['hydrated'] === 'true', undefined, { timeout: 120_000 });
+  } catch (error) {
+    const found = await page.evaluate(() => ({
+      address: location.href,
+      title: document.title,
+      text: document.body.innerText.slice(0, 300),
+      files: performance.getEntriesByType('resource').map((entry) => {
+        const { name, responseStatus, duration } = entry as PerformanceResourceTiming;
+        return `${String(responseStatus)} ${String(Math.round(duration))} ms ${name}`;
+      }),
+    }));
+    throw new Error(`The page was not hydrated: ${JSON.stringify(found, undefined, 2)}`, { cause: error });
+  }
 }

@@ -1,3 +1,6 @@
+import { checkAppFile } from '../../packages/app/src/index.ts';
+import type { TestService } from './garden-service.ts';
+
 /** The app file of a small app for tests, with what each needs of it. */
 export function littleApp(parts: { collections?: string; pages?: string; more?: string; mount?: string; app?: string }): string {
   return `
@@ -11,4 +14,12 @@ ${parts.collections ?? '  things: { keyField: code, fields: { code: { type: text
 pages:
 ${parts.pages ?? '  home: { title: Home, address: /, content: [{ show: heading, text: Home }] }'}
 `;
+}
+
+/** Pushes and publishes an app; where its file has errors, the error lists them. */
+export async function publishApp({ apps }: Pick<TestService, 'apps'>, app: string, source: string): Promise<void> {
+  const wrong = checkAppFile(source).problems.filter(({ severity }) => severity === 'error');
+  if (wrong.length > 0) throw new Error(wrong.map(({ message, hint = '', pointer = '' }) => `${pointer}: ${message} ${hint}`).join('\n'));
+  await apps.push(app, { source });
+  await apps.publish(app, undefined);
 }

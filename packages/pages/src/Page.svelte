@@ -20,6 +20,7 @@
     <p class="notice" role="status">{notice} The page is shown without it.</p>
   {/each}
   {#each shown.arrival as notice (notice)}<p class="notice said" role="status">{notice}</p>{/each}
+  {#if live.said}<p class="notice said" role="status">{live.said}</p>{/if}
   {#if live.failure}
     <p class="notice" role="alert">{live.failure} <button onclick={() => live.retry()}>Try again</button></p>
   {/if}

@@ -14,8 +14,17 @@ export interface LivePage {
   readonly hydrated: boolean;
   /** How often something was saved: forms are emptied. */
   readonly saves: number;
+  /** What to say of what was saved just before. */
+  readonly said: string | undefined;
+  /** Asks the visitor first if something typed would be lost. */
+  mayLeave(): boolean;
   /** @param coalesceKey changes in a row with the same mark are one step of the history */
   change(changes: Values, coalesceKey?: unknown): void;
+  /**
+   * Sets a parameter to what was typed or chosen for it; an empty text returns it to its default.
+   * @returns what is wrong with the text, which then changes nothing
+   */
+  enter(name: string, text: string): string | undefined;
   /** Opens an address of the app. */
   open(address: string): void;
   /** Sends a form of the page to be saved. */

@@ -41,6 +41,7 @@ export function compileApp(definition: AddressableApp, options: CompileOptions =
       choices: definition.choices ?? {},
       collections: definition.collections ?? {},
       pages: Object.keys(definition.pages),
+      timeZone: definition.timeZone,
       types: options.types ?? parameterTypes,
     },
     report: (problem) => problems.push(problem),

@@ -8,6 +8,8 @@ export interface CompileContext {
   collections: Readonly<Record<string, CollectionShape>>;
   /** Names of the app's pages. */
   pages: readonly string[];
+  /** IANA name of the app's time zone; UTC when left out. */
+  timeZone?: string | undefined;
   /** Every type that is at hand, by name. */
   types: DeclaredTypes;
 }

@@ -1,3 +1,4 @@
+import type { Values } from '../declare/declaration.ts';
 import type { Problem } from '../declare/problem.ts';
 import { enterCall } from './call-context.ts';
 import type { CompiledApp, CompiledPage } from './compiled-app.ts';
@@ -27,5 +28,28 @@ export function rejectValue(app: CompiledApp, page: CompiledPage, reading: Readi
       const value = values[name];
       return { ...rest, origin: value === undefined ? 'absent' : 'default', problem, ...(value === undefined ? {} : { value }) };
     }),
+  };
+}
+
+/**
+ * The same reading after some items of a list turned out to be wrong: without them, or refused, as the parameter's `ifWrong` says.
+ * @param kept the items that are right
+ */
+export function rejectItems(
+  app: CompiledApp,
+  page: CompiledPage,
+  reading: Reading,
+  name: string,
+  kept: readonly unknown[],
+  { code, message }: { code: string; message: string },
+): Reading {
+  if (kept.length === 0 || (page.byName.get(name)?.refuses ?? true)) return rejectValue(app, page, reading, name, code, message);
+  const value = kept as Values[string];
+  const problem: Problem = { code, severity: 'warning', message, parameter: name };
+  return {
+    ...reading,
+    values: { ...reading.values, [name]: value },
+    problems: [...reading.problems, problem],
+    parameters: reading.parameters.map((entry) => (entry.name === name ? { ...entry, value, problem } : entry)) as Reading['parameters'],
   };
 }

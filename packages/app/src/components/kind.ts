@@ -25,6 +25,8 @@ export interface SavingForm {
   set: SetValues;
   /** The form stands in a row: what it sets may name the row, and saving closes it. */
   inRow: boolean;
+  /** What to say when it is saved. */
+  done?: string | undefined;
   mail?: string | undefined;
   then?: LinkDefinition | undefined;
 }

@@ -4,6 +4,7 @@ import { back } from './back/definition.ts';
 import { checkboxes } from './checkboxes/definition.ts';
 import { details } from './details/definition.ts';
 import { dialog } from './dialog/definition.ts';
+import { drawing } from './drawing/definition.ts';
 import { filters } from './filters/definition.ts';
 import { form } from './form/definition.ts';
 import { heading } from './heading/definition.ts';
@@ -12,6 +13,7 @@ import { input } from './input/definition.ts';
 import { barChart } from './bar-chart/definition.ts';
 import type { ComponentKind } from './kind.ts';
 import { language } from './language/definition.ts';
+import { leadOn } from './lead-on/definition.ts';
 import { link } from './link/definition.ts';
 import { list } from './list/definition.ts';
 import { navigation } from './navigation/definition.ts';
@@ -39,6 +41,7 @@ const all = [
   image,
   link,
   siteLink,
+  leadOn,
   navigation,
   back,
   share,
@@ -49,6 +52,7 @@ const all = [
   checkboxes,
   toggle,
   input,
+  drawing,
   filters,
   panel,
   dialog,

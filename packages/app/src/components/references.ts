@@ -2,11 +2,15 @@ import type { LinkDefinition } from '../definition/schema-parts.ts';
 
 export type Path = (string | number)[];
 type Value = string | number | boolean;
+/** What the expression of a setting has to give. */
+export type SettingType = 'text' | 'number';
 
 /** Where an expression stands: in the rows of a read, sent to another site, or settled only when its form is sent. */
 interface Standing {
   row?: string | undefined;
   toSite?: true;
+  /** Settled when the form of the component is saved, and may name what it has saved. */
+  saved?: true;
   service?: true;
 }
 
@@ -21,7 +25,7 @@ interface Way {
 export class References {
   readonly texts: ({ path: Path; text: string } & Standing)[] = [];
   /** Values that are settled on the page itself, or, with `service`, when its form is sent. */
-  readonly values: ({ path: Path; value: Value } & Standing)[] = [];
+  readonly values: ({ path: Path; value: Value; gives?: SettingType } & Standing)[] = [];
   /** `row` names the read in whose rows the link stands, `saved` the collection of the record that a form has saved. */
   readonly links: { path: Path; link: LinkDefinition; row?: string | undefined; saved?: string | undefined; service?: true }[] = [];
   /** Pages that are led to by a form. */
@@ -56,6 +60,11 @@ export class References {
 
   value(path: Path, value: Value, standing: Standing = {}): void {
     this.values.push({ path, value, ...standing });
+  }
+
+  /** A setting that may be an expression. */
+  setting(path: Path, value: string | number | undefined, gives: SettingType, standing: Standing = {}): void {
+    if (typeof value === 'string' && value.startsWith('{')) this.values.push({ path, value, gives, ...standing });
   }
 
   link(path: Path, link: LinkDefinition | undefined, standing: { row?: string; saved?: string | undefined; service?: true } = {}): void {

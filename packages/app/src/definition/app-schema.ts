@@ -97,6 +97,7 @@ const gate = z
   .strictObject({
     roles: z.array(z.string().min(1).max(60)).min(1).optional().describe('Who has one of these roles'),
     when: condition.optional().describe('For whom this holds; it may name person, param and record'),
+    reason: text.optional().describe('What the sign-in page says of it, and what is said to an account that may not see the page'),
   })
   .refine(({ roles, when }) => roles !== undefined || when !== undefined, 'a gate has “roles”, “when”, or both');
 

@@ -23,6 +23,23 @@ export const value = z
   .union([z.string().max(2000), z.number(), z.boolean()])
   .describe('A value, or one CEL expression in braces, as in "{row.accession}"');
 
+/** What the schema says where a setting is neither one of its own values nor an expression. */
+export const expressionExpected = 'one CEL expression in braces';
+
+/** One CEL expression in braces. */
+const onlyExpression = z
+  .string(expressionExpected)
+  .max(2000)
+  .regex(/^\{(?!\{)[^]*\}$/, expressionExpected);
+
+/** A setting: as it stands, or a CEL expression in braces that settles it for each view. */
+export const orExpression = <Setting extends z.ZodType>(setting: Setting) => z.union([setting, onlyExpression]);
+
+/** Whether a schema takes a setting or an expression, as `orExpression` makes it; gives that of the setting. */
+export function settingOf(schema: z.core.$ZodType): z.core.$ZodType | undefined {
+  return schema instanceof z.ZodUnion && schema.options[1] === onlyExpression ? schema.options[0] : undefined;
+}
+
 /** Values remembered for the visit that an address takes along. */
 export const withVisit = z
   .union([z.literal(true), z.array(name).min(1)])

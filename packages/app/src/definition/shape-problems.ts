@@ -4,6 +4,7 @@ import { nearest, suggest } from '@pallmist/address/explain';
 import { componentKinds } from '../components/kinds.ts';
 import { appFileJsonSchema } from './app-file.ts';
 import { wordFor } from './common-slips.ts';
+import { expressionExpected } from './schema-parts.ts';
 import { operators } from './operators.ts';
 
 let collectedKeys: string[] | undefined;
@@ -74,6 +75,9 @@ function describe(issue: z.core.$ZodIssue, data: unknown): Problem[] {
     case 'invalid_union':
       // Of a component the name alone is wrong; of anything else, all that is known is that nothing fits.
       if (issue.discriminator === 'show') return [wrongComponent(path, data)];
+      // A setting that may also be an expression: what is wrong with the setting.
+      if (issue.errors[1]?.[0]?.message === expressionExpected)
+        return (issue.errors[0] ?? []).flatMap((one) => describe({ ...one, path: [...issue.path, ...one.path] }, data));
       return [problem('wrong-kind', `${place} cannot be ${quote(valueAt(data, path))}.`, insteadOf(valueAt(data, path)))];
     case 'invalid_format':
       return [problem('wrong-form', `${place} cannot be ${quote(valueAt(data, path))}.`, `Expected: ${issue.message}.`)];

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import type { Component } from '../definition/app-schema.ts';
 import { componentKinds, kindOf } from '../components/kinds.ts';
 import { References } from '../components/references.ts';
-import { condition, link, name, path, text, value } from '../definition/schema-parts.ts';
+import { condition, link, name, path, settingOf, text, value } from '../definition/schema-parts.ts';
 
 /** What a property of a component takes, and so with what it is edited. */
 export type PropertyKind =
@@ -18,8 +18,8 @@ export type PropertyKind =
   | { is: 'site' }
   | { is: 'field' }
   | { is: 'name' }
-  | { is: 'one-of'; options: readonly string[] }
-  | { is: 'number'; min?: number | undefined; max?: number | undefined }
+  | { is: 'one-of'; options: readonly string[]; orExpression?: true }
+  | { is: 'number'; min?: number | undefined; max?: number | undefined; orExpression?: true }
   | { is: 'boolean' }
   | { is: 'list'; item: PropertyKind; /** An item of a single field is written as the field alone. */ short?: string }
   | { is: 'map'; item: PropertyKind }
@@ -113,6 +113,8 @@ function describeSchema(schema: Schema, meanings: Meanings, at: string, key: str
   const meaning = meanings.get(at);
   if (meaning !== undefined) return meaning;
   if (isA(bare, link)) return { is: 'link' };
+  const setting = settingOf(bare);
+  if (setting !== undefined) return { ...describeSchema(setting, meanings, at, key), orExpression: true } as PropertyKind;
   if (isA(bare, condition)) return { is: 'condition' };
   if (isA(bare, text)) return { is: 'text' };
   if (isA(bare, value)) return { is: 'value' };

@@ -1,11 +1,13 @@
 import { Environment, type ASTNode, type ParseResult } from '@marcbachmann/cel-js';
 import { linearSearch } from '@pallmist/address/patterns';
 import { celOptions } from './cel-options.ts';
+import { registerFunctions } from './functions/index.ts';
+import { enterLocale } from './functions/kind.ts';
 import type { EvaluateCel } from './evaluator.ts';
 import { fromCel, toCel } from './scope-types.ts';
 
 /** At run time the types are known from the check; here every name is taken as it comes. */
-const environment = new Environment({ ...celOptions, unlistedVariablesAreDyn: true });
+const environment = registerFunctions(new Environment({ ...celOptions, unlistedVariablesAreDyn: true }));
 environment.registerFunction('string.matchesInLinearTime(string): bool', (text: string, pattern: string) =>
   linearSearch(pattern).test(text),
 );
@@ -38,6 +40,8 @@ export const evaluateCel: EvaluateCel = (expression, scope, types) => {
   try {
     const context: Record<string, unknown> = {};
     for (const name of Object.keys(scope)) context[name] = toCel(scope[name], types[name]);
+    const { language = 'en', timeZone = 'UTC' } = (scope['app'] ?? {}) as { language?: string; timeZone?: string };
+    enterLocale({ language, timeZone });
     return fromCel(compiled.get(expression)?.(context)) ?? undefined;
   } catch {
     return undefined;

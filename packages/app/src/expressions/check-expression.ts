@@ -1,6 +1,7 @@
 import { Environment, type ObjectSchema } from '@marcbachmann/cel-js';
 import { isPlainPath, type ScopeTypes } from './evaluator.ts';
 import { celOptions } from './cel-options.ts';
+import { registerFunctions } from './functions/index.ts';
 import type { ScopeType } from './scope-types.ts';
 
 /** What the check of one expression finds: its CEL type, or what is wrong and where in the expression. */
@@ -28,9 +29,11 @@ export class ExpressionChecker {
   }
 }
 
+const base = registerFunctions(new Environment(celOptions));
+
 /** The engine, told of every name and its type. */
 export function environmentFor(types: ScopeTypes): Environment {
-  const environment = new Environment(celOptions);
+  const environment = base.clone();
   for (const [name, type] of Object.entries(types)) {
     const declared = declare(type);
     if (typeof declared === 'string') environment.registerVariable(name, declared);

@@ -27,7 +27,7 @@ export function parameterScopeType({ type, of, items }: ParameterDeclaration): S
 export const appScopeTypes: ScopeTypes = {
   today: 'string',
   person: { fields: { login: 'string', name: 'string', roles: { list: 'string' } } },
-  app: { fields: { title: 'string', mount: 'string' } },
+  app: { fields: { title: 'string', mount: 'string', language: 'string', timeZone: 'string' } },
 };
 
 /** The collections of an app, as far as types need them. */
@@ -54,8 +54,10 @@ function settleTypes(app: CollectionsPart, page: PagePart): ScopeTypes {
     if (declaration.type === 'record' && declaration.of !== undefined) record[name] = recordType(app, declaration.of);
   }
   const label: Fields = {};
-  for (const [name, { type }] of Object.entries({ ...app.parameters, ...page.parameters }))
+  for (const [name, { type, items }] of Object.entries({ ...app.parameters, ...page.parameters })) {
     if (type === 'choice' || type === 'record') label[name] = 'string';
+    if (items?.type === 'choice' || items?.type === 'record') label[name] = { list: 'string' };
+  }
   const rows: Fields = {};
   const total: Fields = {};
   for (const [name, read] of Object.entries(page.rows ?? {})) {

@@ -18,7 +18,8 @@ export const reasons = [
 export type Reason = (typeof reasons)[number];
 
 /** Whom a page admits: everyone, who is signed in, who has one of the roles, or for whom a condition (CEL) holds. */
-export type Admission = 'everyone' | 'signed-in' | { roles?: readonly string[] | undefined; when?: string | undefined };
+export type Admission =
+  'everyone' | 'signed-in' | { roles?: readonly string[] | undefined; when?: string | undefined; reason?: string | undefined };
 
 /** What the gate decides: come in; sign in first; or not with this account. */
 export type Passage = 'admitted' | 'sign-in' | 'refused';

@@ -84,7 +84,9 @@ function makePacked(schema: Schema, options: CommonOptions<unknown> | undefined)
 type Accepts = (value: unknown) => true | undefined;
 
 function readPacked(text: string | undefined, accepts: Accepts): Json | undefined {
-  const json = text === undefined ? undefined : unpack(text);
+  if (text === undefined) return undefined;
+  // As people write it, and forms without JavaScript send it. What is packed never begins like that.
+  const json = /^\s*[[{"]/.test(text) ? withinLimit(text) : unpack(text);
   if (json === undefined) return undefined;
   let value: Json;
   try {
@@ -105,6 +107,8 @@ function writePacked(value: unknown, accepts: Accepts): string | undefined {
   if (new TextEncoder().encode(canonical).length > mostUnpackedBytes) return refuse('too-long');
   return accepts(value) === true ? pack(canonical) : undefined;
 }
+
+const withinLimit = (json: string) => (new TextEncoder().encode(json).length > mostUnpackedBytes ? refuse('too-long') : json);
 
 function pack(json: string): string {
   const bytes = deflateSync(new TextEncoder().encode(json), { level: 9, mem: 6 });

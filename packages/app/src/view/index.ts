@@ -2,6 +2,7 @@ export { commonShows } from '../components/common-shows.ts';
 export { formAddress, pathTemplate } from './form-address.ts';
 export { componentsIn } from '../components/inner-content.ts';
 export type { BoxesNode, BoxNode, RangeNode } from '../components/input/show.ts';
+export { drawn } from '../components/drawing/show.ts';
 export type { TableNode } from '../components/table/show.ts';
 export type { NodeOf } from '../components/all-shows.ts';
 export type { ComponentName } from '../components/kinds.ts';
@@ -10,7 +11,7 @@ export type { Component } from '../definition/app-schema.ts';
 export { Evaluator, isPlainPath, type EvaluateCel } from '../expressions/evaluator.ts';
 export { celWith, type Programs } from '../expressions/program.ts';
 export { arrive, type Arrival } from './arrival.ts';
-export { planLoad, scopeBeforeLoad, type LoadPlan, type PlannedCondition, type PlannedRead } from './load-plan.ts';
+export { listedRecords, planLoad, scopeBeforeLoad, type LoadPlan, type PlannedCondition, type PlannedRead } from './load-plan.ts';
 export type {
   AppPart,
   RequestContext,

@@ -33,21 +33,35 @@ export interface LoadPlan {
   /** `by` is the unique field that names the record, where it is not the key. */
   records: Record<string, { from: string; key: string; by?: string }>;
   rows: Record<string, PlannedRead>;
+  /** The records that lists name, where the page says what they are called. */
+  lists: Record<string, ListedRecords>;
+}
+
+/** The records that a list of keys names. */
+export interface ListedRecords {
+  from: string;
+  keys: readonly string[];
 }
 
 const defaultSize = 25;
 const greatestPage = 1_000_000;
 const greatestSize = 500;
 
+/** BCP 47 tag of the language that a page with these values is in. */
+export function languageOf({ language }: Pick<AppDefinition, 'language'>, values: Values): string {
+  const tag = values[language ?? ''];
+  return typeof tag === 'string' ? tag : 'en';
+}
+
 /** The values a page’s expressions may name before anything is loaded. */
 export function scopeBeforeLoad(
-  app: Pick<AppDefinition, 'title' | 'mount'>,
+  app: Pick<AppDefinition, 'title' | 'mount' | 'language' | 'timeZone'>,
   values: Values,
   { person, today, visit, previous }: RequestContext,
 ): Record<string, unknown> {
   return {
     param: values,
-    app: { title: app.title, mount: app.mount },
+    app: { title: app.title, mount: app.mount, language: languageOf(app, values), timeZone: app.timeZone ?? 'UTC' },
     today,
     visit,
     // Nobody, and no page before: then “has(person.name)” is false rather than an error.
@@ -61,7 +75,7 @@ export function scopeBeforeLoad(
  * @param records the page's records, once they are loaded: reads may depend on them
  */
 export function planLoad(
-  app: Pick<AppDefinition, 'title' | 'mount' | 'collections' | 'parameters' | 'words'>,
+  app: Pick<AppDefinition, 'title' | 'mount' | 'collections' | 'parameters' | 'words' | 'language' | 'timeZone'>,
   page: PageDefinition,
   values: Values,
   requestContext: RequestContext,
@@ -70,7 +84,9 @@ export function planLoad(
 ): LoadPlan {
   const scope = { ...scopeBeforeLoad(app, values, requestContext), record: records };
   const evaluator = new Evaluator(scope, pageScopeTypes(app, page), cel);
-  const plan: LoadPlan = { records: {}, rows: {} };
+  const named = labelledOn(page);
+  const listed = Object.entries(listedRecords(app, page, values)).filter(([name]) => named.has(name));
+  const plan: LoadPlan = { records: {}, rows: {}, lists: Object.fromEntries(listed) };
   for (const [name, declaration] of Object.entries({ ...app.parameters, ...page.parameters })) {
     const key = values[name];
     if (declaration.type === 'record' && declaration.of !== undefined && typeof key === 'string')
@@ -80,6 +96,29 @@ export function planLoad(
     if (evaluator.holds(read.when)) plan.rows[name] = planRead(read, evaluator);
   }
   return plan;
+}
+
+/** The records that the lists of a page name, by parameter. */
+export function listedRecords(app: Pick<AppDefinition, 'parameters'>, page: PageDefinition, values: Values): LoadPlan['lists'] {
+  const listed: LoadPlan['lists'] = {};
+  for (const [name, { type, items }] of Object.entries({ ...app.parameters, ...page.parameters })) {
+    const keys = values[name];
+    if (type !== 'list' || items?.type !== 'record' || items.of === undefined || !Array.isArray(keys) || keys.length === 0) continue;
+    listed[name] = { from: items.of, keys: keys as unknown[] as string[] };
+  }
+  return listed;
+}
+
+const labelled = new WeakMap<PageDefinition, ReadonlySet<string>>();
+
+/** The parameters whose labels a page shows. */
+function labelledOn(page: PageDefinition): ReadonlySet<string> {
+  let names = labelled.get(page);
+  if (names === undefined) {
+    const found = JSON.stringify([page.title, page.rows, page.content]).matchAll(/\blabel\.\??(\w+)/g);
+    labelled.set(page, (names = new Set([...found].map(([, name = '']) => name))));
+  }
+  return names;
 }
 
 function planRead(read: ReadDefinition, evaluator: Evaluator): PlannedRead {

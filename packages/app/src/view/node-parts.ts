@@ -30,7 +30,7 @@ export type ParameterBox =
 
 /** What HTML needs to know of a box. */
 export interface BoxLimits {
-  kind: 'text' | 'date' | 'number';
+  kind: 'text' | 'date' | 'number' | 'datetime-local' | 'color';
   min?: string;
   max?: string;
   step?: string;
@@ -41,7 +41,7 @@ export interface BoxLimits {
 export interface Box {
   name: string;
   label: string;
-  kind: 'text' | 'lines' | 'number' | 'date' | 'select' | 'check' | 'password' | 'file';
+  kind: BoxLimits['kind'] | 'lines' | 'select' | 'check' | 'password' | 'file';
   /** What browsers fill in by themselves (HTML autofill). */
   autocomplete?: 'username' | 'name' | 'new-password';
   value: string;

@@ -82,6 +82,7 @@ export function savedFields(app: AppPart, page: PageDefinition, collection: stri
   };
   for (const { references } of walkContent(page.content)) {
     for (const { link } of references.links) for (const value of Object.values(link.values ?? {})) add(value);
+    for (const { text, saved } of references.texts) if (saved) add(text);
     for (const name of references.mails) for (const text of textsOfMail(app.mails?.[name])) add(text);
   }
   return collector.tree('saved');

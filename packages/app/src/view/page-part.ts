@@ -41,7 +41,7 @@ export function pagePart(definition: AppDefinition, name: string, settled: PageD
 }
 
 /** The data of a page with the fields that are sent, and nothing else. */
-export function dataToSend({ records, rows, options }: PageData, { fields, page }: Pick<PagePart, 'fields' | 'page'>): PageData {
+export function dataToSend({ records, rows, options, titles }: PageData, { fields, page }: Pick<PagePart, 'fields' | 'page'>): PageData {
   const counted = countedFields(page);
   const cut = <Value>(all: Record<string, Value>, named: Record<string, unknown>, change: (name: string, value: Value) => Value) =>
     Object.fromEntries(Object.entries(all).flatMap(([name, value]) => (Object.hasOwn(named, name) ? [[name, change(name, value)]] : [])));
@@ -53,6 +53,7 @@ export function dataToSend({ records, rows, options }: PageData, { fields, page 
       ...(counts === undefined ? {} : { counts: pick(counts, counted[name] ?? []) }),
     })),
     options,
+    ...(titles === undefined ? {} : { titles }),
   };
 }
 

@@ -35,6 +35,8 @@ export interface ReadData {
 export interface PageData {
   records: Record<string, RecordData>;
   rows: Record<string, ReadData>;
+  /** What the records that lists name are called, in the lists’ order, by parameter. */
+  titles?: Record<string, string[]>;
   /** For a select bound to a record parameter: the records one may choose, by collection. */
   options: Record<string, { key: string; title: string }[]>;
 }
@@ -86,6 +88,10 @@ export interface PagePayload extends RequestContext {
   arrival?: number[];
   /** On the sign-in page, by the link of a mail: who would be let in, and what the link held. */
   entering?: { name: string; token: string };
+  /** On the sign-in page: what the gate of the page says that was wanted. */
+  gateReason?: string;
+  /** What to say of a form that was saved just before. */
+  said?: string;
   /** Forms that were sent and could not be saved, by name. */
   forms?: Record<string, FormState>;
   /** The values that stand sealed in this page's addresses: what the service has opened, or sealed for its links. */

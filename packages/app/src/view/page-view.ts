@@ -21,8 +21,10 @@ import { choiceLabel } from './choice-label.ts';
 import type { ShowTools } from './tools.ts';
 import type { AnyNode, ShownField, ShowTable, ViewContext } from './view-context.ts';
 import { pathTemplate } from './form-address.ts';
+import { labelsOf, recordTitle } from './labels.ts';
+import { wordsIn } from './words.ts';
 import { spoken } from './spoken.ts';
-import { scopeBeforeLoad } from './load-plan.ts';
+import { languageOf, scopeBeforeLoad } from './load-plan.ts';
 import type { FieldValue, PagePayload, RecordData } from './page-payload.ts';
 import type { Anchor, ChangeAnchor, KeepingForm } from './node-parts.ts';
 
@@ -54,9 +56,9 @@ export class PageView implements ViewContext {
       record: records,
       rows: each((read) => read.rows),
       total: each((read) => read.total),
-      word: this.#words(),
+      label: labelsOf(payload.app, payload.page, this.values, payload.data),
+      word: wordsIn(payload.app.words, this.language),
     };
-    this.#labels(scope);
     this.evaluator = new Evaluator(scope, pageScopeTypes(payload.app, payload.page), celWith(payload.programs, cel));
   }
 
@@ -67,28 +69,7 @@ export class PageView implements ViewContext {
 
   /** BCP 47 tag of the language that the page is in. */
   get language(): string {
-    const tag = this.values[this.payload.app.language ?? ''];
-    return typeof tag === 'string' ? tag : 'en';
-  }
-
-  /** The app's words in the present language; where one has none, in the first language that it has. */
-  #words(): Record<string, string> {
-    const words: Record<string, string> = {};
-    for (const [name, texts] of Object.entries(this.payload.app.words ?? {}))
-      words[name] = texts[this.language] ?? Object.values(texts)[0] ?? '';
-    return words;
-  }
-
-  /** What people call the value of each choice and record parameter. */
-  #labels(scope: Record<string, unknown>): void {
-    const labels: Record<string, string> = {};
-    for (const [name, { type, of = '' }] of Object.entries({ ...this.payload.app.parameters, ...this.payload.page.parameters })) {
-      const value = this.values[name];
-      const record = this.payload.data.records[name];
-      if (type === 'choice' && typeof value === 'string') labels[name] = choiceLabel(this.payload.app.choices?.[of]?.[value] ?? value);
-      else if (type === 'record' && record !== undefined) labels[name] = this.recordTitle(of, record);
-    }
-    scope['label'] = labels;
+    return languageOf(this.payload.app, this.values);
   }
 
   show(component: Component): AnyNode | undefined {
@@ -237,7 +218,7 @@ export class PageView implements ViewContext {
   field(definition: FieldDefinition | undefined, value: FieldValue | undefined): string {
     if (definition?.type === 'choice' && typeof value === 'string')
       return choiceLabel(this.payload.app.choices?.[definition.of ?? '']?.[value] ?? value);
-    if (definition?.type === 'record' && typeof value === 'object') return this.recordTitle(definition.of ?? '', value);
+    if (definition?.type === 'record' && typeof value === 'object') return recordTitle(this.payload.app, definition.of ?? '', value);
     return definition?.type === 'file' && typeof value === 'string' ? fileNameIn(value) : display(value);
   }
 
@@ -245,11 +226,6 @@ export class PageView implements ViewContext {
   fileAddress(file: string): string | undefined {
     const path = filePath(file);
     return path === '' ? undefined : `${this.app.mount}/~files/${path}`;
-  }
-
-  recordTitle(collection: string, record: RecordData): string {
-    const definition = this.payload.app.collections?.[collection];
-    return display(record[definition?.titleField ?? ''] ?? record[definition?.keyField ?? '']);
   }
 
   fieldLabel(collection: string | undefined, field: string): string {

@@ -21,6 +21,8 @@ export interface SentForm {
   sendsMail: boolean;
   /** The mail that is to be sent when it is saved; undefined where there is none. */
   mail(saved: RecordData, base: string): WrittenMail | undefined;
+  /** What to say when it is saved; empty for nothing. @param saved as with `next` */
+  said(saved: RecordData): string;
   /** Where one goes when it is saved. @param saved the record as it is now, or as it was before it was removed */
   next(saved: RecordData): string | undefined;
 }
@@ -46,7 +48,7 @@ export function sentForm(
   view.showAll(page.content);
   const place = view.forms.has(name) ? findForm(app, page, page.content, name) : undefined;
   if (place === undefined) return undefined;
-  const { action, collection = '', parameter, fields, inRow, mail: mailName, then, ...form } = place.form;
+  const { action, collection = '', parameter, fields, inRow, mail: mailName, then, done, ...form } = place.form;
   const definition = app.collections?.[collection];
   const record = parameter === undefined ? undefined : payload.data.records[parameter];
   const key = record?.[definition?.keyField ?? ''];
@@ -73,6 +75,8 @@ export function sentForm(
         draft: payload.draft,
       });
     },
+    said: (saved) =>
+      done === undefined ? 'Saved.' : view.evaluator.with('saved', saved, recordType(payload.app, collection, 0)).text(done),
     next(saved) {
       if (then) return view.href(then, view.evaluator.with('saved', saved, recordType(payload.app, collection, 0)));
       const over: Values = {};

@@ -125,7 +125,7 @@ describe('components', () => {
       const data = propertiesOf(name).filter(({ kind }) => kind.is === 'data');
       expect(data.map(({ key }) => `${name} ${key}`).filter((key) => !['share short', 'share withVisit'].includes(key))).toEqual([]);
     }
-    expect(propertiesOf('select').find(({ key }) => key === 'bind')?.kind).toEqual({ is: 'bind', types: ['choice', 'record'] });
+    expect(propertiesOf('select').find(({ key }) => key === 'bind')?.kind).toEqual({ is: 'bind', types: ['choice', 'record', 'boolean'] });
     expect(propertiesOf('form').find(({ key }) => key === 'then')?.kind).toEqual({ is: 'link' });
   });
 

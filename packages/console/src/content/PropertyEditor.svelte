@@ -53,10 +53,15 @@
   const inRow = $derived(
     rows !== undefined && !['label', 'empty', 'beforeSearch', 'submit'].includes(String(fromPointer(pointer).at(-1))) ? rows : undefined,
   );
+  const mayBeExpression = $derived((kind.is === 'one-of' || kind.is === 'number') && kind.orExpression === true);
+  const isExpression = $derived(mayBeExpression && text.startsWith('{'));
+  /** The fixed value as an expression to go on from. */
+  const asExpression = () =>
+    set(kind.is === 'number' ? `{${text || '1'}}` : `{'${text || (kind.is === 'one-of' && kind.options[0]) || ''}'}`);
   const isShort = (of: PropertyKind): of is Extract<PropertyKind, { is: 'text' }> => of.is === 'text';
 </script>
 
-{#if isShort(kind) || kind.is === 'value'}
+{#if isShort(kind) || kind.is === 'value' || isExpression}
   <ValueBox
     {draft}
     {page}
@@ -71,6 +76,9 @@
     lines={property.key === 'text' && component.show === 'text' ? 4 : undefined}
     onset={(next) => set(next === '' && !property.required ? undefined : next)}
   />
+  {#if isExpression && me.mayChange}<div class="add">
+      <Button small look="quiet" onclick={() => set(undefined)}>Use a fixed value</Button>
+    </div>{/if}
 {:else if kind.is === 'condition'}
   <ConditionEditor {draft} {page} {frame} {label} {pointer} value={typeof value === 'string' ? value : undefined} onset={set} />
 {:else if kind.is === 'bind'}
@@ -212,6 +220,10 @@
     disabled={!me.mayChange}
     onset={(typed) => set(typed === '' && !property.required ? undefined : typed)}
   />
+{/if}
+
+{#if mayBeExpression && !isExpression && me.mayChange}
+  <div class="add"><Button small look="quiet" onclick={asExpression}>{label}: use an expression</Button></div>
 {/if}
 
 <style>

@@ -24,9 +24,19 @@ export const componentPictures: Readonly<Record<string, readonly Mark[]>> = {
     [4, 13, 26, 3, 'strong'],
     [4, 18, 26, 1, 'strong'],
   ],
+  drawing: [
+    [10, 4, 28, 22, 'line'],
+    [12, 6, 8, 6, 'soft'],
+    [20, 12, 8, 6, 'strong'],
+    [28, 6, 8, 6, 'soft'],
+  ],
   'site-link': [
     [4, 13, 22, 3, 'strong'],
     [30, 9, 8, 8, 'line'],
+  ],
+  'lead-on': [
+    [4, 14, 30, 2, 'soft'],
+    [34, 9, 8, 12, 'strong'],
   ],
   navigation: [
     [4, 13, 10, 3, 'strong'],

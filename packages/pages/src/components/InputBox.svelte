@@ -1,20 +1,38 @@
 <script lang="ts">
   import type { BoxNode } from '@pallmist/app/view';
-  import { boxAttributes, boxValue } from '../box-value.ts';
+  import { boxAttributes } from '../box-value.ts';
   import type { LivePage } from '../live-page.ts';
   import Filter from './Filter.svelte';
   import Labelled from './Labelled.svelte';
 
   const { node, live }: { node: BoxNode; live: LivePage } = $props();
 
-  function changed(box: HTMLInputElement) {
+  function changed({ currentTarget: box }: Event & { currentTarget: HTMLInputElement | HTMLTextAreaElement }) {
+    if (!live.hydrated) return;
+    box.setCustomValidity('');
     // The browser says beside the box what is wrong with it; the address keeps the last value that was right.
-    if (live.hydrated && box.reportValidity()) live.change({ [node.name]: boxValue(box) });
+    if (box.validity.valid) box.setCustomValidity(live.enter(node.name, box.value) ?? '');
+    box.reportValidity();
   }
 </script>
 
 <Filter form={node.form} {live}>
   <Labelled label={node.label}>
-    <input {...boxAttributes(node)} name={node.name} value={node.value} onchange={({ currentTarget }) => changed(currentTarget)} />
+    {#if node.lines}
+      <textarea name={node.name} rows={node.lines} maxlength={node.maxLength} value={node.value} onchange={changed}></textarea>
+    {:else}
+      <input {...boxAttributes(node)} name={node.name} value={node.value} onchange={changed} />
+    {/if}
   </Labelled>
 </Filter>
+
+<style>
+  textarea {
+    width: 24rem;
+    max-width: 100%;
+  }
+  input[type='color'] {
+    width: 4rem;
+    padding: 0.2rem;
+  }
+</style>

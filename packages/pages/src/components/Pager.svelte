@@ -22,7 +22,7 @@
 {:else if node.total > 0}
   <p class="count">{node.total} in all</p>
 {/if}
-{#if node.size && node.total > 0}<Select node={node.size} {live} asValue={Number} />{/if}
+{#if node.size && node.total > 0}<Select node={node.size} {live} />{/if}
 
 <style>
   nav {

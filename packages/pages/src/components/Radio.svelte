@@ -16,7 +16,7 @@
           name={node.name}
           value={option.value}
           checked={option.value === node.value}
-          onchange={() => live.hydrated && live.change({ [node.name]: option.value === '' ? undefined : option.value })}
+          onchange={() => live.hydrated && live.enter(node.name, option.value)}
         />
         {option.text}
       </label>

@@ -7,11 +7,10 @@
 
   interface Props {
     node: TableNode;
-    row: TableNode['rows'][number];
     edited: NonNullable<TableNode['edited']>;
     live: LivePage;
   }
-  const { node, row, edited, live }: Props = $props();
+  const { node, edited, live }: Props = $props();
   const form = $derived(edited.form);
 
   /** Moves the focus into the first box of the edited row. */
@@ -28,7 +27,7 @@
 
 <tr>
   {#if node.choose}<td></td>{/if}
-  {#if node.columns.length > 1}<td>{row.cells[0]?.text || row.key}</td>{/if}
+  {#if node.columns.length > 1}<td>{edited.title}</td>{/if}
   <td colspan={Math.max(1, node.columns.length - 1)}>
     <form
       id={form.id}

@@ -4,20 +4,11 @@
   import Filter from './Filter.svelte';
   import Labelled from './Labelled.svelte';
 
-  const {
-    node,
-    live,
-    asValue = (text) => text,
-  }: {
-    node: NodeOf<'select'>;
-    live: LivePage;
-    /** The value of what was chosen; undefined for nothing in particular. */
-    asValue?: (text: string) => string | number;
-  } = $props();
+  const { node, live }: { node: NodeOf<'select'>; live: LivePage } = $props();
 
   function chosen(event: Event) {
     if (!live.hydrated || !(event.target instanceof HTMLSelectElement)) return;
-    live.change({ [node.name]: event.target.value === '' ? undefined : asValue(event.target.value) });
+    live.enter(node.name, event.target.value);
   }
 </script>
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { TableNode } from '@pallmist/app/view';
+  import type { ChangeAnchor, TableNode } from '@pallmist/app/view';
   import { follow } from '../follow.ts';
   import type { LivePage } from '../live-page.ts';
   import AnchorLink from './AnchorLink.svelte';
@@ -11,7 +11,31 @@
   const { node, live }: { node: TableNode; live: LivePage } = $props();
   const marks = { ascending: '▲', descending: '▼', none: '' };
   const chooseId = $derived(`choose-${node.choose?.name ?? ''}`);
-  const editable = $derived(node.rows.some((row) => row.edit));
+  const editable = $derived(node.edited !== undefined || node.rows.some((row) => row.edit));
+  const apart = $derived(node.edited && !node.rows.some((row) => row.key === node.edited?.key) ? node.edited : undefined);
+  let region: HTMLElement | undefined = $state();
+  /** The row that was edited last: it has the focus, wherever saving has moved it. */
+  let left: string | undefined;
+
+  $effect(() => {
+    const { rows, edited } = node;
+    if (edited !== undefined) left = edited.key;
+    else if (left !== undefined && rows.length > 0) {
+      const link = region?.querySelector<HTMLElement>(`[data-edits="${CSS.escape(left)}"]`);
+      (link ?? region)?.focus();
+    }
+  });
+
+  /** Who goes elsewhere is not called back. */
+  function noteFocus(target: EventTarget | null) {
+    if (node.edited === undefined && target instanceof HTMLElement && target !== region && target.dataset['edits'] !== left)
+      left = undefined;
+  }
+
+  function edit(event: MouseEvent, anchor: ChangeAnchor) {
+    if (live.hydrated && node.edited !== undefined && !live.mayLeave()) event.preventDefault();
+    else follow(live, anchor)(event);
+  }
 
   function chooseRow(key: string, chosen: boolean) {
     if (!live.hydrated || !node.choose) return;
@@ -31,12 +55,12 @@
     {#if !live.hydrated && node.rows.length > 0}<SubmitButton>Keep what is chosen</SubmitButton>{/if}
   </form>
 {/if}
-{#if node.rows.length === 0}
+{#if node.rows.length === 0 && !apart}
   <Empty text={node.empty} />
 {:else}
   <!-- A region that scrolls has to be reachable by keyboard. -->
   <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-  <div class="scroll" role="region" aria-label={node.label} tabindex="0">
+  <div class="scroll" role="region" aria-label={node.label} tabindex="0" bind:this={region} onfocusin={({ target }) => noteFocus(target)}>
     <table class:busy={live.busy}>
       <caption>{node.label}</caption>
       <thead>
@@ -55,11 +79,16 @@
         </tr>
       </thead>
       <tbody>
+        <!-- The row that one types in may be on another page of the list. -->
+        {#if apart && rowEditor.component}
+          {@const RowEditor = rowEditor.component}
+          <RowEditor {node} edited={apart} {live} />
+        {/if}
         <!-- Rows are drawn over with other records, which is quicker than making new ones; the row that one types in stays itself. -->
         {#each node.rows as row, place (row.key === node.edited?.key ? row.key : place)}
           {#if node.edited && node.edited.key === row.key && rowEditor.component}
             {@const RowEditor = rowEditor.component}
-            <RowEditor {node} {row} edited={node.edited} {live} />
+            <RowEditor {node} edited={node.edited} {live} />
           {:else}
             <tr class:leads={row.href !== undefined} class:chosen={row.chosen}>
               {#if node.choose}
@@ -84,8 +113,11 @@
               {/each}
               {#if row.edit}
                 <td class="above">
-                  <a href={row.edit.href} onclick={follow(live, row.edit)} aria-label="Edit {row.cells[0]?.text || row.key} ({row.key})"
-                    >{row.edit.text}</a
+                  <a
+                    href={row.edit.href}
+                    data-edits={row.key}
+                    onclick={(event) => row.edit && edit(event, row.edit)}
+                    aria-label="Edit {row.cells[0]?.text || row.key} ({row.key})">{row.edit.text}</a
                   >
                 </td>
               {/if}

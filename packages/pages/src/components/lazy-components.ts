@@ -1,6 +1,8 @@
 import BarChart from './BarChart.svelte';
+import Drawing from './Drawing.svelte';
 import Input from './Input.svelte';
 import Language from './Language.svelte';
+import LeadOn from './LeadOn.svelte';
 import List from './List.svelte';
 import { renderers } from './renderers.ts';
 import Share from './Share.svelte';
@@ -10,8 +12,10 @@ export { lazyShows } from '@pallmist/app/lazy-shows';
 /** What stands on few pages. */
 export const lazyRenderers = {
   'bar-chart': BarChart,
+  drawing: Drawing,
   input: Input,
   language: Language,
+  'lead-on': LeadOn,
   list: List,
   share: Share,
 };

@@ -5,7 +5,6 @@ import type { LivePage } from '../live-page.ts';
 /** Draws the form of the row that is being edited. */
 type RowEditor = Component<{
   node: TableNode;
-  row: TableNode['rows'][number];
   edited: NonNullable<TableNode['edited']>;
   live: LivePage;
 }>;

@@ -2,7 +2,7 @@ import type { PagePayload } from '@pallmist/app/view';
 import { pageDataType } from './fetching.ts';
 
 /** What came of a form that was sent: saved, and where one goes now; a document to load; or the page with what is wrong. */
-export type Outcome = { saved: string } | { document: string } | { payload: PagePayload };
+export type Outcome = { saved: string; said?: string } | { document: string } | { payload: PagePayload };
 
 /**
  * Sends a form to its page. @throws when the service does not answer, or fails

@@ -1,5 +1,15 @@
 import { LiveAddress } from '@pallmist/browser/app';
-import { compileApp, readAddress, type Reading, SealBook, type Values, withContext, writeAddress } from '@pallmist/app/address';
+import {
+  compileApp,
+  readAddress,
+  readPlainText,
+  Refusal,
+  type Reading,
+  SealBook,
+  type Values,
+  withContext,
+  writeAddress,
+} from '@pallmist/app/address';
 import { celWith, planLoad, showPage, type PagePayload, type ShowTools } from '@pallmist/app/view';
 import { tick } from 'svelte';
 import type { AddressCause } from './in-console.ts';
@@ -7,6 +17,7 @@ import type { LivePage } from '../live-page.ts';
 import { entry } from './history-entry.ts';
 import { AheadFetcher, type Fetched } from './fetching.ts';
 import { sendForm } from './forms.ts';
+import { TypedForms } from './typed-forms.ts';
 import { toolsFor } from './tools.ts';
 
 /**
@@ -34,12 +45,16 @@ export class HydratedPage implements LivePage {
   failure: string | undefined = $state.raw();
   hydrated = $state.raw(false);
   saves = $state.raw(0);
+  said: string | undefined = $state.raw();
+  /** Forms in which something was typed that is not saved. */
+  readonly #typed = new TypedForms();
   /** In the console, which follows what a draft’s page does. */
   onshown: ((address: string, cause: AddressCause) => void) | undefined;
 
   constructor(payload: PagePayload, tools: ShowTools) {
     for (const value of payload.seals ?? []) this.#seals.add(value);
     this.#payload = payload;
+    this.said = payload.said;
     this.#tools = tools;
     this.#plan = this.#planFor(payload.reading.values);
     this.#address = this.#listen();
@@ -49,6 +64,7 @@ export class HydratedPage implements LivePage {
   begin(): void {
     this.hydrated = true;
     document.documentElement.dataset['hydrated'] = 'true';
+    this.#typed.begin();
     entry.restoreFrom(this.#payload.previous);
     this.#findPrevious();
   }
@@ -65,10 +81,19 @@ export class HydratedPage implements LivePage {
   }
 
   change(changes: Values, coalesceKey?: unknown): void {
+    this.said = undefined;
     const change = this.#address.change(changes, coalesceKey);
     // What acts once has left the address; taken back, it goes from the page too.
     if (change?.entry === 'none') this.#follow(this.#address.reading, 'change');
     this.onshown?.(this.shown.address, 'change');
+  }
+
+  enter(name: string, text: string): string | undefined {
+    const plain = this.#compiled.app.pages.get(this.name)?.byName.get(name)?.plain;
+    const value = text === '' || plain === undefined ? undefined : readPlainText(plain, text);
+    if (value instanceof Refusal) return value.message;
+    this.change({ [name]: value });
+    return undefined;
   }
 
   /** Sends a form; what was typed stays on the page until it is saved. */
@@ -83,8 +108,10 @@ export class HydratedPage implements LivePage {
       try {
         const outcome = await sendForm(form);
         this.busy = false;
-        if ('document' in outcome) window.location.assign(outcome.document);
-        else if ('payload' in outcome) {
+        if ('document' in outcome) {
+          this.#typed.clear();
+          window.location.assign(outcome.document);
+        } else if ('payload' in outcome) {
           this.#show({ ...outcome.payload, ...this.#wayHere() }, this.#tools);
           // Files that could be taken are kept now; the others have to be chosen again.
           for (const box of form.querySelectorAll<HTMLInputElement>('input[type="file"]')) box.value = '';
@@ -93,7 +120,11 @@ export class HydratedPage implements LivePage {
         } else {
           this.#ahead.clear();
           this.saves++;
-          this.open(outcome.saved, true);
+          const { page } = readAddress(this.#compiled.app, outcome.saved);
+          this.#typed.clear();
+          // What stays on the page takes the place of the step that opened the form.
+          this.open(outcome.saved, true, page !== this.name);
+          this.said = outcome.said || undefined;
         }
       } catch (error) {
         this.busy = false;
@@ -102,6 +133,10 @@ export class HydratedPage implements LivePage {
       }
     };
     void carryOut();
+  }
+
+  mayLeave(): boolean {
+    return this.#typed.mayLeave();
   }
 
   goBack(): boolean {
@@ -134,6 +169,7 @@ export class HydratedPage implements LivePage {
    * @param step whether Back leads back
    */
   open(address: string, reload = false, step = true): void {
+    this.said = undefined;
     this.#address.flush();
     const { app } = this.#compiled;
     const reading = readAddress(app, address);

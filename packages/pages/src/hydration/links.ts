@@ -5,6 +5,7 @@ interface LinkActions {
   /** Whether an address is one of this app’s. */
   isOwn(url: URL): boolean;
   open(address: string): void;
+  mayLeave(): boolean;
   intend(address: string): void;
 }
 
@@ -26,7 +27,7 @@ export function followLinks(root: HTMLElement, actions: LinkActions): void {
     const address = addressOf(event);
     if (address === undefined) return;
     event.preventDefault();
-    actions.open(address);
+    if (actions.mayLeave()) actions.open(address);
   });
   let timer: number | undefined;
   root.addEventListener('pointerover', (event) => {

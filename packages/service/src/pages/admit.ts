@@ -1,5 +1,6 @@
 import {
   admissionOf,
+  appText,
   arrive,
   Evaluator,
   evaluateCel,
@@ -83,7 +84,10 @@ export async function admit(read: ReadRequest, { store, cookies, visit, previous
     requestContext,
     held: arrival.held,
     entering,
-    repeats: entering === undefined && arrivedBy === undefined && cookies.read(hosted, request, 'held') === undefined,
+    repeats:
+      entering === undefined &&
+      arrivedBy === undefined &&
+      (['held', 'said'] as const).every((kind) => cookies.read(hosted, request, kind) === undefined),
   };
 }
 
@@ -124,7 +128,11 @@ function turnAway(hosted: HostedApp, request: Request, reading: Reading, passage
   const signInPage = hosted.definition.signIn?.page ?? '';
   const wayIn = (why: Reason) => signInAddress(hosted.compiled, signInPage, request.originalUrl, why, reading.values);
   if (passage === 'sign-in') return { redirect: { status: 303, to: wayIn('sign-in-needed') }, needsSignIn: true };
-  const refused = message(hosted, 403, 'This page is not open to you', ['The account that you are signed in with may not see it.']);
+  const admission = admissionOf(hosted.definition.pages[reading.page ?? '']?.admit, hosted.definition.gates);
+  const reason = typeof admission === 'object' ? admission.reason : undefined;
+  const refused = message(hosted, 403, 'This page is not open to you', [
+    reason === undefined ? 'The account that you are signed in with may not see it.' : appText(hosted.definition, reason, reading.values),
+  ]);
   refused.message.ways.unshift({ text: 'Sign in with another account', href: wayIn('other-account') });
   return { say: refused };
 }

@@ -5,7 +5,7 @@ import { withOnce } from './show.ts';
 import { pageDataType, type AskedAs, type PageOutcome, type Received } from './steps.ts';
 
 /** The result of a form: the address to open now that it is saved, or a document to load instead. */
-type FormOutcome = { saved: string } | { document: string };
+type FormOutcome = { saved: string; said?: string } | { document: string };
 
 /** The answer to a request for a page: the page, a redirect, or a page with a message; for a form, its result. */
 export type Answer = { body: string; as: AskedAs; status?: number } | PageOutcome | FormOutcome;

@@ -1,5 +1,6 @@
 import {
   fieldText,
+  recordTitle,
   optionsName,
   type AppDefinition,
   type LoadPlan,
@@ -63,6 +64,29 @@ export async function strangers(
     if (record !== undefined && !ties.every(holds)) found.push({ parameter, key, from, by, tiedTo: ties.map(([, other]) => other) });
   }
   return found;
+}
+
+/** What the records are called that lists name, and the keys that no record has. */
+export async function loadListed(
+  store: RecordStore,
+  space: RecordSpace,
+  definition: AppDefinition,
+  lists: LoadPlan['lists'],
+): Promise<{ titles: Record<string, string[]>; unknown: { parameter: string; keys: string[]; kept: string[] }[] }> {
+  const titles: Record<string, string[]> = {};
+  const unknown: { parameter: string; keys: string[]; kept: string[] }[] = [];
+  const { collections = {} } = definition;
+  for (const [parameter, { from, keys }] of Object.entries(lists)) {
+    const field = collections[from]?.keyField ?? '';
+    const where = [{ field, operator: 'oneOf' as const, value: [...keys] }];
+    const fields = { [field]: {}, [collections[from]?.titleField ?? field]: {} };
+    const read = { from, where, sort: [], page: 1, size: keys.length, nothing: false };
+    const found = new Map((await store.read(space, collections, read, fields)).rows.map((row) => [fieldText(row[field]), row]));
+    const kept = keys.filter((key) => found.has(key));
+    titles[parameter] = kept.map((key) => recordTitle(definition, from, found.get(key) ?? {}));
+    if (kept.length < keys.length) unknown.push({ parameter, keys: keys.filter((key) => !found.has(key)), kept });
+  }
+  return { titles, unknown };
 }
 
 /** What is loaded of lists beyond their rows: what there is to choose from, and the fields by which rows are counted. */

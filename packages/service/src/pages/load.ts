@@ -1,16 +1,22 @@
 import {
+  admissionOf,
   celWith,
   dataToSend,
   Evaluator,
   evaluateCel,
   fieldsOn,
   isSettledBeforeLoad,
+  labelsOf,
+  listedRecords,
   pageScopeTypes,
   countedFields,
   optionSources,
+  ownNames,
+  ownValue,
   planLoad,
   quote,
   readAddress,
+  rejectItems,
   rejectValue,
   scopeBeforeLoad,
   settlePage,
@@ -28,9 +34,10 @@ import type { HostedApp } from '../apps/hosted-app.ts';
 import type { AppCookies } from '../http/cookies.ts';
 import type { Sealer } from '../seals/sealer.ts';
 import type { Store } from '../store/store.ts';
-import { loadLists, loadRecords, recordSpace, strangers, type MissingRecord, type ListSources } from './load-data.ts';
+import { loadListed, loadLists, loadRecords, recordSpace, strangers, type MissingRecord, type ListSources } from './load-data.ts';
 import { missingMessage } from './messages.ts';
 import { nearKey } from './repair.ts';
+import { takeSaid } from './said.ts';
 import { leads, says, tools, type Admitted, type Loaded, type Step } from './steps.ts';
 
 const fieldsOfPages = new WeakMap<PageDefinition, PageFields>();
@@ -94,7 +101,7 @@ export async function load(admitted: Admitted, { store, cookies, sealer }: LoadP
       record: data.records,
       rows: each(data.rows, (found) => found.rows),
       total: each(data.rows, (found) => found.total),
-      label: labelsOf(admitted, data, reading.values),
+      label: labelsOf(definition, page, reading.values, data),
     },
     pageScopeTypes(definition, page),
     evaluateCel,
@@ -102,6 +109,8 @@ export async function load(admitted: Admitted, { store, cookies, sealer }: LoadP
   const late = settlePage(earlyPage, (condition) => after.holds(condition));
   const variant = `${early.variant}/${late.variant}`;
   const part = hosted.part(name, { page: late.page, variant }, held);
+  const said = admitted.as === 'document' ? takeSaid(cookies, hosted, request, admitted.response) : undefined;
+  const gateReason = name === definition.signIn?.page ? reasonOfWanted(hosted, admitted.reading) : undefined;
   const forms = await heldForms(admitted, store, cookies);
   const asks = hosted.asks(name);
   const common = {
@@ -113,6 +122,8 @@ export async function load(admitted: Admitted, { store, cookies, sealer }: LoadP
     ...(admitted.entering ? { entering: admitted.entering } : {}),
     ...(held.length > 0 ? { arrival: held } : {}),
     ...(forms ? { forms } : {}),
+    ...(said ? { said } : {}),
+    ...(gateReason === undefined ? {} : { gateReason }),
   };
   let payload: PagePayload = {
     ...common,
@@ -125,30 +136,19 @@ export async function load(admitted: Admitted, { store, cookies, sealer }: LoadP
   };
   if (part.sealed) payload = await sealed(hosted, payload, book, sealer);
   const service = { page: part.service.page, payload: { ...common, app: part.service.app, page: part.service.page, cel: true, data } };
-  return { ...admitted, repeats: admitted.repeats && !part.sealed, reading, data, payload, service, request };
+  return { ...admitted, repeats: admitted.repeats && !part.sealed && said === undefined, reading, data, payload, service, request };
+}
+
+/** What the gate of a page says that was wanted before sign-in. The address names the page alone: the text is the app's. */
+function reasonOfWanted({ definition, compiled }: HostedApp, reading: Admitted['reading']): string | undefined {
+  const wanted = ownValue(reading, ownNames.wanted);
+  const page = wanted === undefined ? undefined : readAddress(compiled, wanted).page;
+  const admission = page === undefined ? undefined : admissionOf(definition.pages[page]?.admit, definition.gates);
+  return typeof admission === 'object' ? admission.reason : undefined;
 }
 
 const each = <Value, Result>(all: Record<string, Value>, pick: (value: Value) => Result) =>
   Object.fromEntries(Object.entries(all).map(([name, value]) => [name, pick(value)]));
-
-/** What people call the value of each choice and record parameter, as far as conditions may name it. */
-function labelsOf(
-  { hosted: { definition }, page }: Admitted,
-  data: PageData,
-  values: Admitted['reading']['values'],
-): Record<string, string> {
-  const labels: Record<string, string> = {};
-  for (const [name, { type, of = '' }] of Object.entries({ ...definition.parameters, ...page.parameters })) {
-    const value = values[name];
-    const record = data.records[name];
-    const choice = typeof value === 'string' ? definition.choices?.[of]?.[value] : undefined;
-    const collection = definition.collections?.[of];
-    const title = record?.[collection?.titleField ?? ''] ?? record?.[collection?.keyField ?? ''];
-    if (type === 'choice' && choice !== undefined) labels[name] = typeof choice === 'string' ? choice : choice.label;
-    else if (type === 'record' && typeof title === 'string') labels[name] = title;
-  }
-  return labels;
-}
 
 /**
  * Loads a page’s data. A record that there is not is treated as any wrong value: where the page can do without it, the
@@ -167,10 +167,25 @@ async function loadData(
     const planWith = (records?: PageData['records']) => planLoad(definition, page, reading.values, requestContext, cel, records);
     const plan = planWith();
     const { records, missing } = await loadRecords(store.records, space, definition, plan, fields);
+    const listed = await loadListed(store.records, space, definition, listedRecords(definition, page, reading.values));
     const first = missing[0] ?? (await strangers(store.records, space, definition, page, plan, reading.values))[0];
+    const unknown = listed.unknown[0];
+    if (first === undefined && unknown !== undefined) {
+      const label = page.parameters?.[unknown.parameter]?.label ?? unknown.parameter;
+      const keys = unknown.keys.slice(0, 5).map((key) => quote(key));
+      const message = `“${label}” is shown without ${keys.join(', ')}: there ${unknown.keys.length === 1 ? 'is no such record' : 'are no such records'}.`;
+      reading = rejectItems(app, compiled, reading, unknown.parameter, unknown.kept, { code: 'unknown-record', message });
+      if (reading.status !== 'found') {
+        const { from = '' } = listedRecords(definition, page, given.values)[unknown.parameter] ?? {};
+        const gone = { parameter: unknown.parameter, key: unknown.keys[0] ?? '', from, by: undefined };
+        return { data: { records, rows: {}, options: {} }, reading, missing: gone };
+      }
+      continue;
+    }
     if (first === undefined) {
+      const titles = Object.fromEntries(Object.keys(plan.lists).map((name) => [name, listed.titles[name] ?? []]));
       const lists = await loadLists(store.records, space, definition, planWith(records), listSources(hosted, page), fields);
-      return { data: { records, ...lists }, reading };
+      return { data: { records, ...lists, ...(Object.keys(titles).length > 0 ? { titles } : {}) }, reading };
     }
     const near =
       as === 'document' && first.tiedTo === undefined

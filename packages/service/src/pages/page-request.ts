@@ -10,6 +10,7 @@ import { load } from './load.ts';
 import { recordSpace } from './load-data.ts';
 import { PageCache } from './page-cache.ts';
 import type { PreviousPages } from './previous-pages.ts';
+import { leadOn } from './lead-on.ts';
 import { read } from './read.ts';
 import { holdForm, save, type SaveParts } from './save.ts';
 import { show } from './show.ts';
@@ -57,6 +58,9 @@ export async function pageAnswer(received: Received, parts: PageParts): Promise<
 
   const loaded = await load(admitted, parts);
   if ('elsewhere' in loaded) return loaded.elsewhere;
+
+  const led = await leadOn(loaded, parts.sealer);
+  if (led !== undefined) return led.elsewhere;
 
   const body = show(loaded, as, parts.assets);
   if (key !== undefined && loaded.repeats) parts.cache.keep(hosted, version, key, body);

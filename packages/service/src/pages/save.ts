@@ -28,13 +28,14 @@ import { ownFields } from './form-kind.ts';
 import { fillBook } from './load.ts';
 import { recordSpace } from './load-data.ts';
 import { message } from './messages.ts';
-import { says, tools, type Loaded, type Received, type Step } from './steps.ts';
+import { keepSaid } from './said.ts';
+import { pageDataType, says, tools, type Loaded, type Received, type Step } from './steps.ts';
 import { visitTexts } from './visit.ts';
 
 const day = 24 * 60 * 60 * 1000;
 
 /** What came of a form: where it leads now that it is saved, or what is wrong with it. */
-export type SaveOutcome = { saved: string } | { again: Record<string, FormState> };
+export type SaveOutcome = { saved: string; said?: string } | { again: Record<string, FormState> };
 
 export interface SaveParts {
   store: Store;
@@ -93,6 +94,7 @@ export async function save(loaded: Loaded, name: string, form: FormBody, parts: 
   if (hosted.draft) await store.records.beginTrial(definition.app, collections);
   const space = recordSpace(store, hosted);
   const fields = { ...savedFields(definition, service.page, found.request.collection), ...fileTree(hosted, found) };
+  let said = 'Saved.';
   try {
     const next = await store.transaction(async (stores) => {
       // Of two that are sent at the same time, the second one finds here what the first has kept.
@@ -107,6 +109,7 @@ export async function save(loaded: Loaded, name: string, form: FormBody, parts: 
       const key = 'key' in result ? result.key : '';
       const after = (await stores.records.byKey(space, collections, found.request.collection, key, { fields })) ?? record;
       await settleFiles(stores, hosted, found, record, found.request.action === 'remove' ? {} : after);
+      said = found.said(after);
       const to = await writeOut(loaded, found, after, stores, parts, name);
       // Drafts are for trying out, so they send no messages.
       if (!hosted.draft) {
@@ -128,7 +131,9 @@ export async function save(loaded: Loaded, name: string, form: FormBody, parts: 
     if (parts.cookies.read(hosted, request, 'held') !== undefined) parts.cookies.clear(hosted, response, 'held');
     parts.post.wake();
     parts.webhooks.wake();
-    return { saved: next };
+    // A browser that draws the page itself says it; any other is told on the page that it is led to.
+    if (said !== '' && request.headers.accept !== pageDataType) keepSaid(parts.cookies, hosted, response, said);
+    return { saved: next, said };
   } catch (error) {
     if (error instanceof NotSaved) return again(error.problems, error.problem);
     throw error;

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { report } from '../../definition/check/context.ts';
-import { name, text } from '../../definition/schema-parts.ts';
+import { name, orExpression, text } from '../../definition/schema-parts.ts';
 import { componentKind } from '../kind.ts';
 import { checkFieldPath } from '../shared/check-field-path.ts';
 
@@ -14,10 +14,13 @@ export const barChart = componentKind({
     field: name.describe('The field by whose values they are counted'),
     label: text.describe('What the chart shows'),
     bind: name.optional().describe('The parameter that a click on a bar sets to its value, and clears when it has it'),
-    most: z.number().int().min(2).max(40).optional().describe('How many bars it has; the others are added up. 12 when left out'),
+    most: orExpression(z.number().int().min(2).max(40))
+      .optional()
+      .describe('How many bars it has; the others are added up. 12 when left out'),
     empty: text.optional().describe('What to say when there is nothing'),
   },
-  refersTo({ rows, field, label, bind, empty }, references) {
+  refersTo({ rows, field, label, bind, empty, most }, references) {
+    references.setting(['most'], most, 'number');
     references.text(['label'], label);
     references.text(['empty'], empty);
     references.bind(['bind'], bind, ['choice', 'record', 'text', 'integer', 'boolean', 'date']);

@@ -3,6 +3,7 @@ import type { ValueCount } from '../../view/page-payload.ts';
 import type { ChangeAnchor } from '../../view/node-parts.ts';
 import type { ViewContext } from '../../view/view-context.ts';
 import type { ComponentOf } from '../kind.ts';
+import { numberSetting } from '../shared/setting.ts';
 import { emptyText } from '../shared/empty-text.ts';
 import type { barChart } from './definition.ts';
 
@@ -30,7 +31,8 @@ export interface BarChartNode {
 const mostBars = 12;
 
 export function show(component: ComponentOf<typeof barChart>, context: ViewContext): BarChartNode {
-  const { rows, field, bind, most = mostBars } = component;
+  const { rows, field, bind } = component;
+  const most = numberSetting(component.most, 2, 40, context.evaluator) ?? mostBars;
   const { page, app, data } = context.payload;
   const read = data.rows[rows];
   const collection = app.collections?.[page.rows?.[rows]?.from ?? ''];

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { link, name, text } from '../../definition/schema-parts.ts';
 import { fieldName } from '../../records/plan-save.ts';
 import { componentKind } from '../kind.ts';
-import { formField, formName, referToFormFields, setValues } from '../shared/form-fields.ts';
+import { done, formField, formName, referToFormFields, setValues } from '../shared/form-fields.ts';
 import { checkForm } from './check.ts';
 
 export const form = componentKind({
@@ -28,11 +28,13 @@ export const form = componentKind({
     fields: z.array(formField).optional(),
     set: setValues,
     submit: text.optional().describe('What the button says'),
+    done,
     mail: name.optional().describe('The mail that is sent when the form has been saved'),
     then: link.optional().describe('Where the form leads afterwards; to the same page when left out, without the record if it was removed'),
   },
   refersTo(component, references) {
     references.textsOf(component, ['label', 'submit']);
+    references.text(['done'], component.done, { saved: true, service: true });
     references.bind(['bind'], component.bind, ['record']);
     referToFormFields(references, [], component.fields, component.set);
     if (component.bind !== undefined) references.shown('record', component.bind, (component.fields ?? []).map(fieldName));
@@ -41,7 +43,7 @@ export const form = componentKind({
     references.link(['then'], component.then, { service: true, saved: component.collection });
   },
   check: checkForm,
-  form: ({ name: form, action, collection, bind, fields = [], set, mail, then }, page, app) => ({
+  form: ({ name: form, action, collection, bind, fields = [], set, mail, then, done: said }, page, app) => ({
     name: form,
     action,
     collection: collection ?? (page.parameters?.[bind ?? ''] ?? app.parameters?.[bind ?? ''])?.of,
@@ -49,10 +51,11 @@ export const form = componentKind({
     fields,
     set,
     inRow: false,
+    done: said,
     mail,
     then,
   }),
-  toSend({ set: _, mail: __, then: ___, ...component }) {
+  toSend({ set: _, mail: __, then: ___, done: ____, ...component }) {
     return component;
   },
 });

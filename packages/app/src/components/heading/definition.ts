@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { text } from '../../definition/schema-parts.ts';
+import { orExpression, text } from '../../definition/schema-parts.ts';
 import { componentKind, nothingElse } from '../kind.ts';
 
 export const heading = componentKind({
@@ -9,10 +9,11 @@ export const heading = componentKind({
   example: { text: '{record.specimen.name}', level: 1 },
   fields: {
     text,
-    level: z.number().int().min(1).max(4).optional().describe('1 is the page’s own heading; 2 when left out'),
+    level: orExpression(z.number().int().min(1).max(4)).optional().describe('1 is the page’s own heading; 2 when left out'),
   },
   refersTo: (component, references) => {
     references.text(['text'], component.text);
+    references.setting(['level'], component.level, 'number');
   },
   check: nothingElse,
 });

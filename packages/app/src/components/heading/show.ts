@@ -1,6 +1,7 @@
 import type { heading } from './definition.ts';
 import type { ViewContext } from '../../view/view-context.ts';
 import type { ComponentOf } from '../kind.ts';
+import { numberSetting } from '../shared/setting.ts';
 
 export interface HeadingNode {
   show: 'heading';
@@ -11,5 +12,5 @@ export interface HeadingNode {
 export const show = (component: ComponentOf<typeof heading>, context: ViewContext): HeadingNode => ({
   show: 'heading',
   text: context.text(component.text),
-  level: component.level ?? 2,
+  level: numberSetting(component.level, 1, 4, context.evaluator) ?? 2,
 });

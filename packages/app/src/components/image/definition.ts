@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { text } from '../../definition/schema-parts.ts';
+import { orExpression, text } from '../../definition/schema-parts.ts';
 import { componentKind, nothingElse } from '../kind.ts';
 
 export const image = componentKind({
@@ -10,10 +10,11 @@ export const image = componentKind({
   fields: {
     file: text.describe('Name of a file in the folder “images” beside the app file'),
     alt: text.describe('What it shows, for those who do not see it; empty where it is mere decoration'),
-    width: z.number().int().min(1).max(4000).optional().describe('In CSS pixels, at most as wide as the page'),
+    width: orExpression(z.number().int().min(1).max(4000)).optional().describe('In CSS pixels, at most as wide as the page'),
   },
   refersTo(component, references) {
     references.textsOf(component, ['file', 'alt']);
+    references.setting(['width'], component.width, 'number');
   },
   check: nothingElse,
 });

@@ -1,6 +1,7 @@
 import type { image } from './definition.ts';
 import type { ViewContext } from '../../view/view-context.ts';
 import type { ComponentOf } from '../kind.ts';
+import { numberSetting } from '../shared/setting.ts';
 
 export interface ImageNode {
   show: 'image';
@@ -10,10 +11,11 @@ export interface ImageNode {
 }
 
 export function show(component: ComponentOf<typeof image>, context: ViewContext): ImageNode {
+  const width = numberSetting(component.width, 1, 4000, context.evaluator);
   return {
     show: 'image',
     source: context.fileAddress(context.text(component.file)) ?? '',
     alt: context.text(component.alt),
-    ...(component.width === undefined ? {} : { width: component.width }),
+    ...(width === undefined ? {} : { width }),
   };
 }

@@ -1,9 +1,12 @@
 import type { input } from './definition.ts';
 import type { Range } from '@pallmist/address';
+import type { Values } from '@pallmist/address/declare';
 import { display } from '../../expressions/evaluator.ts';
 import type { KeepingForm, BoxLimits } from '../../view/node-parts.ts';
 import type { ViewContext } from '../../view/view-context.ts';
 import type { ComponentOf } from '../kind.ts';
+import { boxText } from '../shared/box-text.ts';
+import { numberSetting } from '../shared/setting.ts';
 import { limitsOf } from '../shared/box-limits.ts';
 
 /** One box. */
@@ -13,6 +16,8 @@ export interface BoxNode extends BoxLimits {
   name: string;
   label: string;
   value: string;
+  /** How many lines the box has, where it has several. */
+  lines?: number;
   form: KeepingForm;
 }
 
@@ -45,15 +50,26 @@ export function show(component: ComponentOf<typeof input>, context: ViewContext)
   const { bind } = component;
   const declaration = context.declaration(bind);
   const value = context.values[bind];
+  const { timeZone } = context.payload.app;
   const common = { name: bind, label: context.text(component.label), form: context.keepingForm(bind) };
   if (declaration?.type === 'range') {
     const { from, to } = (value ?? {}) as Range;
     return { ...common, ...limitsOf(declaration, declaration.of), show: 'input', of: 'range', from: display(from), to: display(to) };
   }
   if (declaration?.type === 'list') {
-    const values = Array.isArray(value) ? value.map(display) : [];
+    const values = Array.isArray(value) ? (value as Values[string][]).map((item) => boxText(declaration.items?.type, item, timeZone)) : [];
+    const type = declaration.items?.type;
     const grows = values.length < (declaration.maxItems ?? mostBoxes);
-    return { ...common, ...limitsOf(declaration.items ?? {}, declaration.items?.type), show: 'input', of: 'list', values, grows };
+    return { ...common, ...limitsOf(declaration.items ?? {}, type, timeZone), show: 'input', of: 'list', values, grows };
   }
-  return { ...common, ...limitsOf(declaration ?? {}, declaration?.type), show: 'input', of: 'value', value: display(value) };
+  const { type } = declaration ?? {};
+  const box = { ...common, ...limitsOf(declaration ?? {}, type, timeZone), show: 'input' as const, of: 'value' as const };
+  const lines = numberSetting(component.lines, 1, 40, context.evaluator) ?? (type === 'packed' ? 6 : 1);
+  return {
+    ...box,
+    // Where it is empty, a browser's own box for colours would show, and send, black.
+    ...(type === 'colour' && value !== undefined ? { kind: 'color' } : {}),
+    value: boxText(type, value, timeZone),
+    ...(lines > 1 && (type === 'text' || type === 'packed') ? { lines } : {}),
+  };
 }

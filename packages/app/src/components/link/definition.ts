@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { link as linkSchema, text } from '../../definition/schema-parts.ts';
+import { link as linkSchema, orExpression, text } from '../../definition/schema-parts.ts';
 import { componentKind, nothingElse } from '../kind.ts';
 
 export const link = componentKind({
@@ -10,11 +10,14 @@ export const link = componentKind({
   fields: {
     text,
     to: linkSchema,
-    look: z.enum(['link', 'button']).optional().describe('A link in the text, or a button; “link” when left out'),
+    look: orExpression(z.enum(['link', 'button']))
+      .optional()
+      .describe('A link in the text, or a button; “link” when left out'),
   },
   refersTo(component, references) {
     references.text(['text'], component.text);
     references.link(['to'], component.to);
+    references.setting(['look'], component.look, 'text');
   },
   check: nothingElse,
 });

@@ -2,6 +2,7 @@ import type { link } from './definition.ts';
 import type { Anchor } from '../../view/node-parts.ts';
 import type { ViewContext } from '../../view/view-context.ts';
 import type { ComponentOf } from '../kind.ts';
+import { wordSetting } from '../shared/setting.ts';
 
 export interface LinkNode {
   show: 'link';
@@ -12,5 +13,5 @@ export interface LinkNode {
 export const show = (component: ComponentOf<typeof link>, context: ViewContext): LinkNode => ({
   show: 'link',
   link: context.anchor(context.text(component.text), component.to),
-  ...(component.look === 'button' ? { look: 'button' } : {}),
+  ...(wordSetting(component.look, ['link', 'button'], context.evaluator) === 'button' ? { look: 'button' } : {}),
 });

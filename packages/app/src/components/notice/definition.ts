@@ -1,15 +1,20 @@
 import { z } from 'zod';
-import { text } from '../../definition/schema-parts.ts';
+import { orExpression, text } from '../../definition/schema-parts.ts';
 import { componentKind, nothingElse } from '../kind.ts';
+import { tones } from './tones.ts';
 
 export const notice = componentKind({
   name: 'notice',
   label: 'Notice',
   sentence: 'A text that stands out: something good, or a warning.',
   example: { text: 'The palm house is closed until Friday.', tone: 'warning' },
-  fields: { text, tone: z.enum(['plain', 'good', 'warning']).optional() },
+  fields: {
+    text,
+    tone: orExpression(z.enum(tones)).optional().describe('How it looks; “plain” when left out. An expression gives one of the words'),
+  },
   refersTo: (component, references) => {
     references.text(['text'], component.text);
+    references.setting(['tone'], component.tone, 'text');
   },
   check: nothingElse,
 });

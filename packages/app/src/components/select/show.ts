@@ -17,7 +17,8 @@ export interface SelectNode {
 export function show(component: ComponentOf<typeof select>, context: ViewContext): SelectNode {
   const declaration = context.declaration(component.bind);
   const options = optionsOf(declaration, context);
-  const value = display(context.values[component.bind]);
+  const present = context.values[component.bind];
+  const value = typeof present === 'boolean' ? String(present) : display(present);
   // A value that the list does not hold is still what the address says.
   if (value !== '' && !options.some((option) => option.value === value)) options.unshift({ value, text: value });
   if (declaration?.default === undefined && declaration?.required !== true)

@@ -22,6 +22,9 @@ export const formField = z.union([
 ]);
 export type FormFieldDefinition = z.infer<typeof formField>;
 
+/** What to say when a form is saved. */
+export const done = text.optional().describe('What to say when it is saved, “Saved.” when left out; an empty text says nothing');
+
 /** What a form’s fields, and the values that it sets, refer to. */
 export function referToFormFields(
   references: References,

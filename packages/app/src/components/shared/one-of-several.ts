@@ -3,7 +3,7 @@ import type { References } from '../references.ts';
 
 /** The keys of components in which one of several is chosen. */
 export const oneOfSeveral = {
-  bind: name.describe('A choice or record parameter'),
+  bind: name.describe('A choice, record or boolean parameter'),
   label: text,
   anyLabel: text.optional().describe('What stands for no choice; “Any” when left out'),
 };
@@ -11,6 +11,6 @@ export const oneOfSeveral = {
 export function referToOneOfSeveral(given: { bind: string; label: string; anyLabel?: string | undefined }, references: References): void {
   references.text(['label'], given.label);
   references.text(['anyLabel'], given.anyLabel);
-  references.bind(['bind'], given.bind, ['choice', 'record']);
+  references.bind(['bind'], given.bind, ['choice', 'record', 'boolean']);
   references.chosen.push(given.bind);
 }

@@ -16,6 +16,12 @@ export function optionsOf(
   context: ViewContext,
 ): { value: string; text: string }[] {
   const of = declaration?.of ?? '';
+  if (declaration?.type === 'boolean') {
+    return [
+      { value: 'true', text: 'Yes' },
+      { value: 'false', text: 'No' },
+    ];
+  }
   if (declaration?.type === 'choice') {
     return Object.entries(context.payload.app.choices?.[of] ?? {}).map(([value, choice]) => ({ value, text: choiceLabel(choice) }));
   }

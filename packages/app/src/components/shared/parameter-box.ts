@@ -3,6 +3,7 @@ import { writePlainText } from '@pallmist/address/pages';
 import { display } from '../../expressions/evaluator.ts';
 import type { ParameterBox } from '../../view/node-parts.ts';
 import type { ViewContext } from '../../view/view-context.ts';
+import { boxText } from './box-text.ts';
 import { limitsOf } from './box-limits.ts';
 import { optionsOf } from './options.ts';
 
@@ -37,14 +38,7 @@ export function parameterBox(
     return { ...common, of: 'ends', limits: limitsOf(declaration ?? {}, declaration?.of), from: display(from), to: display(to) };
   }
   const one = { ...common, of: 'one' as const, value: text, required };
-  const free = given === undefined && !required;
-  if (type === 'boolean') {
-    const options = [
-      { value: 'true', text: 'Yes' },
-      { value: 'false', text: 'No' },
-    ];
-    return { ...one, kind: 'select', options: free ? [{ value: '', text: 'Any' }, ...options] : options };
-  }
+  const { timeZone } = context.payload.app;
   if (choosable(declaration)) {
     const options = optionsOf(declaration, context);
     // A collection too large to choose from: then its key is typed. A value that the list does not hold is still the address’s.
@@ -53,10 +47,14 @@ export function parameterBox(
       return { ...one, kind: 'select', options: required || given !== undefined ? all : [{ value: '', text: 'Any' }, ...all] };
     }
   }
+  if (type === 'packed') return { ...one, value: boxText(type, value), kind: 'lines', lines };
+  if (type === 'colour' && text !== '') return { ...one, kind: 'color' };
+  if (type === 'datetime') return { ...one, ...limitsOf(declaration ?? {}, type, timeZone), value: boxText(type, value, timeZone) };
   const { maxLength = Infinity } = declaration ?? {};
   if (type === 'text' && maxLength !== Infinity && maxLength > oneLine)
     return { ...one, ...limitsOf(declaration ?? {}, type), kind: 'lines', lines };
   return { ...one, ...limitsOf(declaration ?? {}, type) };
 }
 
-const choosable = (declared: { type?: string | undefined } | undefined) => declared?.type === 'choice' || declared?.type === 'record';
+const choosable = (declared: { type?: string | undefined } | undefined) =>
+  declared?.type === 'choice' || declared?.type === 'record' || declared?.type === 'boolean';

@@ -44,7 +44,7 @@ export function show(component: ComponentOf<typeof signIn>, context: ViewContext
     button: context.text(component.submit, 'Sign in'),
     back: ownValue(reading, ownNames.wanted) ?? '',
     signOut: `${context.app.mount}/~sign-out`,
-    ...(why === undefined ? {} : { reason: context.text(app.signIn?.reasons[why], ownReasons[why]) }),
+    ...(why === undefined ? {} : { reason: context.text(reasonOf(why, context) ?? app.signIn?.reasons[why], ownReasons[why]) }),
     ...(app.signIn?.byMail
       ? { byMail: { label: context.text(component.mail, 'Mail address'), button: context.text(component.mailButton, 'Mail me a link') } }
       : {}),
@@ -52,3 +52,7 @@ export function show(component: ComponentOf<typeof signIn>, context: ViewContext
     ...(person ? { signedInAs: person.name } : {}),
   };
 }
+
+/** What the gate of the wanted page says. */
+const reasonOf = (why: Reason, { payload }: ViewContext) =>
+  why === 'sign-in-needed' || why === 'other-account' ? payload.gateReason : undefined;

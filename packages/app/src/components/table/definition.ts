@@ -1,8 +1,8 @@
 import { z } from 'zod';
-import { link, name, path, text } from '../../definition/schema-parts.ts';
+import { link, name, orExpression, path, text } from '../../definition/schema-parts.ts';
 import { fieldName } from '../../records/plan-save.ts';
 import { componentKind } from '../kind.ts';
-import { formField, formName, referToFormFields, setValues } from '../shared/form-fields.ts';
+import { done, formField, formName, referToFormFields, setValues } from '../shared/form-fields.ts';
 import { checkTable } from './check.ts';
 import { rowForm } from './row-form.ts';
 
@@ -11,7 +11,9 @@ const column = z.strictObject({
   text: text.optional().describe('What the cell says, instead of the field'),
   to: link.optional().describe('Where the cell leads'),
   label: text.optional(),
-  align: z.enum(['start', 'end']).optional(),
+  align: orExpression(z.enum(['start', 'end']))
+    .optional()
+    .describe('Where the column’s texts stand; numbers at the end when left out'),
 });
 
 const editInPlace = z.strictObject({
@@ -20,6 +22,7 @@ const editInPlace = z.strictObject({
   fields: z.array(formField).min(1),
   set: setValues,
   submit: text.optional().describe('What the button says; “Save” when left out'),
+  done,
 });
 
 export const table = componentKind({
@@ -58,8 +61,11 @@ export const table = componentKind({
     if (edit) {
       references.bind(['edit', 'bind'], edit.bind, ['record']);
       references.text(['edit', 'submit'], edit.submit);
+      references.text(['edit', 'done'], edit.done, { saved: true, service: true });
       referToFormFields(references, ['edit'], edit.fields, edit.set, row);
-      references.shown('record', edit.bind, edit.fields.map(fieldName));
+      // The edited row is shown even if it is on another page of the list.
+      const first = columns[0]?.field;
+      references.shown('record', edit.bind, [...edit.fields.map(fieldName), ...(first === undefined ? [] : [first])]);
     }
     references.rowsOf(row);
     references.shown(
@@ -68,7 +74,8 @@ export const table = componentKind({
       columns.flatMap(({ field }) => (field === undefined ? [] : [field])),
     );
     references.link(['link'], component.link, { row });
-    for (const [index, { text: cell, label, to }] of columns.entries()) {
+    for (const [index, { text: cell, label, to, align }] of columns.entries()) {
+      references.setting(['columns', index, 'align'], align, 'text');
       references.text(['columns', index, 'text'], cell, { row });
       references.text(['columns', index, 'label'], label);
       references.link(['columns', index, 'to'], to, { row });
@@ -78,7 +85,7 @@ export const table = componentKind({
   form: ({ edit, rows }, page) => edit && rowForm(edit, page.rows?.[rows]?.from),
   toSend({ edit, ...component }) {
     if (edit === undefined) return component;
-    const { set: _, ...sent } = edit;
+    const { set: _, done: __, ...sent } = edit;
     return { ...component, edit: sent };
   },
 });

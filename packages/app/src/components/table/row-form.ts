@@ -6,10 +6,11 @@ interface EditInPlace {
   name: string;
   fields: readonly FormFieldDefinition[];
   set?: SetValues;
+  done?: string | undefined;
 }
 
 /** The form in which a row is edited. */
-export const rowForm = ({ bind, name, fields, set }: EditInPlace, collection: string | undefined): SavingForm => ({
+export const rowForm = ({ bind, name, fields, set, done }: EditInPlace, collection: string | undefined): SavingForm => ({
   name,
   action: 'change',
   collection,
@@ -17,4 +18,5 @@ export const rowForm = ({ bind, name, fields, set }: EditInPlace, collection: st
   fields,
   set,
   inRow: true,
+  done,
 });

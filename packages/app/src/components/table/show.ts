@@ -8,6 +8,7 @@ import { spoken } from '../../view/spoken.ts';
 import type { ViewContext } from '../../view/view-context.ts';
 import type { FormNode } from '../form/show.ts';
 import type { ComponentOf } from '../kind.ts';
+import { wordSetting } from '../shared/setting.ts';
 import { emptyText } from '../shared/empty-text.ts';
 
 export interface TableNode {
@@ -25,7 +26,7 @@ export interface TableNode {
   /** Rows can be chosen. */
   choose?: { name: string; chosen: string[]; form: KeepingForm };
   /** The row that is being edited. */
-  edited?: { key: string; form: FormNode; cancel: ChangeAnchor };
+  edited?: { key: string; /** What the row is called. */ title: string; form: FormNode; cancel: ChangeAnchor };
 }
 
 export function show(component: ComponentOf<typeof table>, context: ViewContext): TableNode {
@@ -38,7 +39,9 @@ export function show(component: ComponentOf<typeof table>, context: ViewContext)
     const at = column.field === undefined ? undefined : context.fieldAt(from, column.field, {});
     const field = at?.definition;
     const label = column.label === undefined ? (at?.label ?? '') : context.text(column.label);
-    const align = column.align ?? (field?.type === 'integer' || field?.type === 'number' ? 'end' : 'start');
+    const align =
+      wordSetting(column.align, ['start', 'end'], context.evaluator) ??
+      (field?.type === 'integer' || field?.type === 'number' ? 'end' : 'start');
     const sort = sortAnchor(component.bind?.sort, column.field, label, context);
     return {
       label: label || spoken(column.field ?? ''),
@@ -74,17 +77,22 @@ export function show(component: ComponentOf<typeof table>, context: ViewContext)
   };
 }
 
-/** The row that is being edited, as a form. */
+/** The row that is being edited, as a form, even if it is on another page of the list. */
 function editedRow(
-  { edit, label }: ComponentOf<typeof table>,
+  { edit, label, columns }: ComponentOf<typeof table>,
   rows: TableNode['rows'],
   from: string,
   context: ViewContext,
 ): Pick<TableNode, 'edited'> {
   const key = edit && context.values[edit.bind];
-  if (edit === undefined || typeof key !== 'string' || !rows.some((row) => row.key === key)) return {};
+  const record = context.payload.data.records[edit?.bind ?? ''];
+  const row = rows.find((one) => one.key === key);
+  if (edit === undefined || typeof key !== 'string' || (row === undefined && record === undefined)) return {};
   const form = context.show({ ...edit, show: 'form', action: 'change', collection: from, label }) as FormNode | undefined;
-  return form === undefined ? {} : { edited: { key, form, cancel: context.changeAnchor('Leave it', { [edit.bind]: undefined }) } };
+  if (form === undefined) return {};
+  const title =
+    row?.cells[0]?.text ?? (columns[0]?.field === undefined ? '' : context.fieldAt(from, columns[0].field, record ?? {}).value.text);
+  return { edited: { key, title: title || key, form, cancel: context.changeAnchor('Leave it', { [edit.bind]: undefined }) } };
 }
 
 function cell(

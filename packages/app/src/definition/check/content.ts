@@ -1,9 +1,10 @@
-import { withArticle } from '@pallmist/address/declare';
+import { quote, withArticle } from '@pallmist/address/declare';
 import { pageScopeTypes, recordType } from '../../expressions/page-scope.ts';
 import { suggest } from '@pallmist/address/explain';
 import type { PageDefinition } from '../app-schema.ts';
 import { kindOf } from '../../components/kinds.ts';
-import { walkContent } from '../../components/walk-content.ts';
+import { formOf, walkContent } from '../../components/walk-content.ts';
+import type { SettingType } from '../../components/references.ts';
 import { report, type CheckContext, type Place } from './context.ts';
 import { fixName } from './fix-name.ts';
 import { ScopeCheck } from './expressions.ts';
@@ -23,6 +24,7 @@ export function checkPageContent(context: CheckContext, name: string, page: Page
     if (!inRow) rowScopes.set(row, (inRow = new ScopeCheck(context, { ...types, row: recordType(context.definition, read.from) })));
     return inRow;
   };
+  const savedScope = (collection: string) => new ScopeCheck(context, { ...types, saved: recordType(context.definition, collection, 0) });
   const place: Place = ['pages', name];
   scope.text([...place, 'title'], page.title);
   const { rows: _, total: __, label: ___, ...beforeReads } = types;
@@ -34,12 +36,12 @@ export function checkPageContent(context: CheckContext, name: string, page: Page
   for (const { component, path, references } of walkContent(page.content)) {
     const at = [...place, ...path];
     if (component.when !== undefined) scope.condition([...at, 'when'], component.when);
-    for (const text of references.texts) scopeFor(text.row).text([...at, ...text.path], text.text);
-    for (const { path: below, value, row } of references.values) scopeFor(row).value([...at, ...below], value);
+    for (const { path: below, text, row, saved } of references.texts)
+      (saved ? savedScope(formOf(component, page, context.definition)?.collection ?? '') : scopeFor(row)).text([...at, ...below], text);
+    for (const { path: below, value, row, gives } of references.values)
+      checkSetting(context, [...at, ...below], gives, scopeFor(row).value([...at, ...below], value));
     for (const { path: below, link, row, saved } of references.links) {
-      const inSaved =
-        saved === undefined ? undefined : new ScopeCheck(context, { ...types, saved: recordType(context.definition, saved, 0) });
-      checkLink(context, [...at, ...below], link, inSaved ?? scopeFor(row), page);
+      checkLink(context, [...at, ...below], link, saved === undefined ? scopeFor(row) : savedScope(saved), page);
     }
     for (const way of references.ways) checkPageName(context, [...at, 'page'], way.page);
     for (const bind of references.binds) checkBinding(context, [...at, ...bind.path], page, bind.name, bind.types);
@@ -62,6 +64,17 @@ function checkAdmission(context: CheckContext, place: Place, page: PageDefinitio
   if (typeof admit === 'object' && admit.when !== undefined) scope.condition([...place, 'admit', 'when'], admit.when);
   const named = typeof admit === 'string' ? context.definition.gates?.[admit]?.when : undefined;
   if (named !== undefined) scope.condition([...place, 'admit'], named);
+}
+
+/** The expression of a setting gives what the setting takes. @param type its CEL type, where that is known */
+function checkSetting(context: CheckContext, at: Place, gives: SettingType | undefined, type: string | undefined): void {
+  const fitting = gives === 'text' ? ['string'] : ['int', 'double'];
+  if (gives === undefined || type === undefined || type === 'dyn' || fitting.includes(type)) return;
+  report(context, at, {
+    code: 'wrong-kind',
+    message: `The expression gives ${withArticle(type)}, and ${quote(String(at.at(-1)))} takes a ${gives}.`,
+    hint: gives === 'text' ? "Write one of its words in quotes: \"{param.late ? 'warning' : 'plain'}\"." : 'Let it give a number.',
+  });
 }
 
 function checkPageName(context: CheckContext, at: Place, name: string): void {
