@@ -20,7 +20,27 @@ const isPrintable = (text: string) => !/[\p{Cc}\ufeff\ufffe\uffff\u2028\u2029]/u
 it('a text of an app file that is changed reads as the new text, and every other line stays as it was', () => {
   const texts = fc.oneof(
     fc.string({ unit: 'binary' }),
-    fc.constantFrom('yes', 'null', '1', '- a', 'a: b', '# c', '{x}', "it's", '"', '', ' a ', '&a', '*a', '%'),
+    fc.constantFrom(
+      'yes',
+      'null',
+      '1',
+      '- a',
+      'a: b',
+      '# c',
+      '{x}',
+      "it's",
+      '"',
+      '',
+      ' a ',
+      '\n',
+      '\n\n',
+      '\na',
+      'a\n\n',
+      'a\n',
+      '&a',
+      '*a',
+      '%',
+    ),
   );
   fc.assert(
     fc.property(

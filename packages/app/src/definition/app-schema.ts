@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { reasons, type Reason } from '../gate/pass.ts';
 import { parameter } from './parameter-schema.ts';
-import { condition, link, name, text, value } from './schema-parts.ts';
+import { condition, fieldPath, link, name, text, value } from './schema-parts.ts';
 
 const field = z.strictObject({
   type: z.enum(['text', 'integer', 'number', 'boolean', 'date', 'choice', 'record', 'file']),
@@ -48,14 +48,19 @@ const collection = z.strictObject({
 export type CollectionDefinition = z.infer<typeof collection>;
 
 const where = z.strictObject({
-  field: name,
+  field: fieldPath,
+  not: z.literal(true).optional().describe('Turns the condition round: the records for which it does not hold'),
   equals: value.optional(),
   contains: value.optional().describe('Capitals and accents do not matter'),
   startsWith: value.optional().describe('Capitals and accents do not matter'),
   oneOf: value.optional().describe('A list of values'),
   within: value.optional().describe('A range, both ends included'),
-  before: value.optional(),
-  after: value.optional(),
+  before: value.optional().describe('For a date or a number: less than the value'),
+  after: value.optional().describe('For a date or a number: more than the value'),
+  lessThan: value.optional(),
+  moreThan: value.optional(),
+  atMost: value.optional(),
+  atLeast: value.optional(),
   empty: z.union([z.boolean(), value]).optional().describe('Whether the field has no value'),
   absent: z
     .enum(['leave-out', 'nothing'])
@@ -63,9 +68,25 @@ const where = z.strictObject({
     .describe('When the value is absent: leave the condition out (the default), or read nothing'),
 });
 
+const figure = z
+  .strictObject({
+    sum: name.optional().describe('Of a number field'),
+    average: name.optional().describe('Of a number field'),
+    smallest: name.optional().describe('Of a number or date field'),
+    largest: name.optional().describe('Of a number or date field'),
+    distinct: name.optional().describe('How many different values a field has'),
+  })
+  .refine((given) => Object.keys(given).length === 1, 'a figure is one of sum, average, smallest, largest or distinct');
+export type FigureDefinition = z.infer<typeof figure>;
+
 const read = z.strictObject({
   from: name.describe('The collection'),
-  where: z.array(where).optional(),
+  where: z.array(where).optional().describe('Conditions that all have to hold'),
+  whereAny: z.array(where).optional().describe('Conditions of which at least one has to hold, beside those of “where”'),
+  figures: z
+    .record(name, figure)
+    .optional()
+    .describe('Figures of all records of the list, by a name of your own: {figures.READ.NAME} shows one'),
   sort: value.optional().describe('A sort parameter in braces, or fields such as "name,-planted"'),
   page: value.optional().describe('Number of the page of the list, from 1'),
   size: z

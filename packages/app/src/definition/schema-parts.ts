@@ -12,6 +12,14 @@ export const path = z
     'a field, or a field of a reference as in house.name',
   );
 
+/** A field, or a field of records that it leads to, over any number of references: house.zone.climate. */
+export const fieldPath = z
+  .string()
+  .regex(
+    new RegExp(`${namePattern.source.slice(0, -1)}(?:\\.${namePattern.source.slice(1, -1)}){0,4}$`),
+    'a field, or a field of a reference as in house.name',
+  );
+
 /** A text that may hold CEL expressions in braces. */
 export const text = z.string().max(20_000).describe('Text; CEL expressions stand in braces, as in "Care log of {record.specimen.name}"');
 

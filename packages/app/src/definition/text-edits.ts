@@ -52,7 +52,10 @@ export class TextEdits {
 /** A value in the quotes that the one before had; undefined where these cannot hold it. */
 function writtenAs({ type }: Scalar, value: unknown): string | undefined {
   if (typeof value === 'number' || typeof value === 'boolean') return type === Scalar.PLAIN ? String(value) : undefined;
-  if (typeof value !== 'string' || /[\n\r]/.test(value)) return undefined;
+  if (typeof value !== 'string') return undefined;
+  // A block would lose, or gain, line breaks at the ends.
+  if (/^\s+$|^[\n\r]|[\n\r]{2}$/.test(value)) return JSON.stringify(value);
+  if (/[\n\r]/.test(value)) return undefined;
   if (type === Scalar.QUOTE_SINGLE) return `'${value.replaceAll("'", "''")}'`;
   if (type === Scalar.QUOTE_DOUBLE) return JSON.stringify(value);
   if (type !== Scalar.PLAIN) return undefined;

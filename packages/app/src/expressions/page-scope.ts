@@ -1,5 +1,6 @@
-import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition, FigureDefinition, PageDefinition } from '../definition/app-schema.ts';
 import type { ParameterDeclaration } from '@pallmist/address/declare';
+import { figureOf } from '../definition/figures.ts';
 import type { ScopeTypes } from './evaluator.ts';
 import type { ScopeType } from './scope-types.ts';
 
@@ -60,9 +61,13 @@ function settleTypes(app: CollectionsPart, page: PagePart): ScopeTypes {
   }
   const rows: Fields = {};
   const total: Fields = {};
+  const figures: Fields = {};
   for (const [name, read] of Object.entries(page.rows ?? {})) {
     rows[name] = { list: recordType(app, read.from) };
     total[name] = 'int';
+    figures[name] = {
+      fields: Object.fromEntries(Object.entries(read.figures ?? {}).map(([figure, of]) => [figure, figureType(app, read.from, of)])),
+    };
   }
   return {
     param: { fields: param },
@@ -73,6 +78,7 @@ function settleTypes(app: CollectionsPart, page: PagePart): ScopeTypes {
     previous: { fields: { page: 'string', address: 'string' } },
     rows: { fields: rows },
     total: { fields: total },
+    figures: { fields: figures },
     ...appScopeTypes,
   };
 }
@@ -89,4 +95,12 @@ export function recordType(app: CollectionsPart, collection: string, depth = 1):
     else fields[name] = 'string';
   }
   return { fields };
+}
+
+function figureType({ collections }: CollectionsPart, from: string, figure: FigureDefinition): ScopeType {
+  const { of, field } = figureOf(figure);
+  const type = collections?.[from]?.fields[field]?.type;
+  if (of === 'distinct') return 'int';
+  if (of === 'average') return 'double';
+  return type === 'integer' ? 'int' : type === 'number' ? 'double' : 'string';
 }

@@ -7,6 +7,7 @@ export type { TableNode } from '../components/table/show.ts';
 export type { NodeOf } from '../components/all-shows.ts';
 export type { ComponentName } from '../components/kinds.ts';
 export { optionsName } from '../components/shared/options.ts';
+export type { Figure } from '../definition/figures.ts';
 export type { Component } from '../definition/app-schema.ts';
 export { Evaluator, isPlainPath, type EvaluateCel } from '../expressions/evaluator.ts';
 export { celWith, type Programs } from '../expressions/program.ts';

@@ -1,7 +1,8 @@
 import type { Range, SortKey } from '@pallmist/address';
 import type { Values } from '@pallmist/address/declare';
 import type { AppDefinition, PageDefinition, ReadDefinition } from '../definition/app-schema.ts';
-import { operators, type Operator } from '../definition/operators.ts';
+import { figureOf, type Figure } from '../definition/figures.ts';
+import { conditionsOf, operators, type Operator } from '../definition/operators.ts';
 import { Evaluator, type EvaluateCel } from '../expressions/evaluator.ts';
 import { pageScopeTypes } from '../expressions/page-scope.ts';
 import type { RequestContext, PageData } from './page-payload.ts';
@@ -9,8 +10,8 @@ import type { RequestContext, PageData } from './page-payload.ts';
 type Plain = string | number | boolean;
 
 /** One condition, its value settled. */
-export type PlannedCondition = { field: string } & (
-  | { operator: 'equals' | 'contains' | 'startsWith' | 'before' | 'after'; value: Plain }
+export type PlannedCondition = { field: string; not?: true } & (
+  | { operator: Exclude<Operator, 'oneOf' | 'within' | 'empty'>; value: Plain }
   | { operator: 'oneOf'; value: Plain[] }
   | { operator: 'within'; value: Range }
   | { operator: 'empty'; value: boolean }
@@ -20,6 +21,9 @@ export type PlannedCondition = { field: string } & (
 export interface PlannedRead {
   from: string;
   where: PlannedCondition[];
+  /** At least one of these has to hold, where there are any. */
+  any?: PlannedCondition[];
+  figures?: Record<string, Figure>;
   sort: SortKey[];
   /** Page of the list, from 1. */
   page: number;
@@ -122,18 +126,21 @@ function labelledOn(page: PageDefinition): ReadonlySet<string> {
 }
 
 function planRead(read: ReadDefinition, evaluator: Evaluator): PlannedRead {
-  const where: PlannedCondition[] = [];
+  const planned: Record<'where' | 'whereAny', PlannedCondition[]> = { where: [], whereAny: [] };
   let nothing = false;
-  for (const condition of read.where ?? []) {
+  for (const { key, condition } of conditionsOf(read)) {
     const operator = operators.find((candidate) => condition[candidate] !== undefined) ?? 'equals';
-    const planned = planCondition(condition.field, operator, evaluator.value(condition[operator] ?? ''));
-    if (planned === undefined) nothing ||= condition.absent === 'nothing';
-    else where.push(planned);
+    const one = planCondition(condition.field, operator, evaluator.value(condition[operator] ?? ''));
+    if (one === undefined) nothing ||= condition.absent === 'nothing';
+    else planned[key].push(condition.not === true ? { ...one, not: true } : one);
   }
+  const figures = Object.entries(read.figures ?? {}).map(([name, figure]): [string, Figure] => [name, figureOf(figure)]);
   const page = read.page === undefined ? 1 : Number(evaluator.value(read.page) ?? 1);
   return {
     from: read.from,
-    where,
+    where: planned.where,
+    ...(planned.whereAny.length === 0 ? {} : { any: planned.whereAny }),
+    ...(figures.length === 0 ? {} : { figures: Object.fromEntries(figures) }),
     sort: sortKeys(read.sort === undefined ? undefined : evaluator.value(read.sort)),
     page: Number.isInteger(page) && page >= 1 ? Math.min(page, greatestPage) : 1,
     size: pageSize(read.size === undefined ? undefined : Number(evaluator.value(read.size))),

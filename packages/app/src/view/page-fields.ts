@@ -1,6 +1,6 @@
 import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
 import { walkContent } from '../components/walk-content.ts';
-import { operands } from '../definition/operators.ts';
+import { conditionsOf, operands } from '../definition/operators.ts';
 import { pathsIn } from '../expressions/paths.ts';
 import { expressionsOf } from '../expressions/template-text.ts';
 import { FieldCollector, type FieldTree } from './field-tree.ts';
@@ -46,7 +46,7 @@ export function fieldsOn(app: AppPart, page: PageDefinition, more: 'sent' | 'ser
   for (const { notice } of page.arrival ?? []) addText(notice);
   for (const read of Object.values(page.rows ?? {})) {
     if (read.when !== undefined) addExpression(read.when);
-    for (const value of [read.sort, read.page, read.size, ...(read.where ?? []).flatMap((where) => operands<unknown>(where))])
+    for (const value of [read.sort, read.page, read.size, ...conditionsOf(read).flatMap(({ condition }) => operands<unknown>(condition))])
       addText(value);
   }
   for (const { component, references } of walkContent(page.content)) {

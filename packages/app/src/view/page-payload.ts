@@ -27,6 +27,8 @@ export interface ReadData {
   size: number;
   /** Its rows counted by the values of fields: the most frequent first, at most 50 of each field. */
   counts?: Record<string, ValueCount[]>;
+  /** Figures of all its records, by name; one that no record has a value for is missing. */
+  figures?: Record<string, number | string>;
   /** Nothing was asked for: a value is absent without which the read gives nothing. */
   unasked?: true;
 }

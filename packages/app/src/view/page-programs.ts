@@ -1,6 +1,6 @@
 import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
 import { walkContent } from '../components/walk-content.ts';
-import { operands } from '../definition/operators.ts';
+import { conditionsOf, operands } from '../definition/operators.ts';
 import { isPlainPath } from '../expressions/evaluator.ts';
 import { pageScopeTypes, recordType } from '../expressions/page-scope.ts';
 import type { Program, Programs } from '../expressions/program.ts';
@@ -35,7 +35,13 @@ function occurrencesIn(page: PageDefinition, navigation: AppDefinition['navigati
   }
   for (const read of Object.values(page.rows ?? {})) {
     condition(read.when);
-    for (const value of [read.sort, read.page, read.size, ...(read.where ?? []).flatMap((where) => operands<unknown>(where))]) add(value);
+    for (const value of [
+      read.sort,
+      read.page,
+      read.size,
+      ...conditionsOf(read).flatMap(({ condition: asked }) => operands<unknown>(asked)),
+    ])
+      add(value);
   }
   return found;
 }

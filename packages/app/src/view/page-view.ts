@@ -56,6 +56,7 @@ export class PageView implements ViewContext {
       record: records,
       rows: each((read) => read.rows),
       total: each((read) => read.total),
+      figures: each((read) => read.figures ?? {}),
       label: labelsOf(payload.app, payload.page, this.values, payload.data),
       word: wordsIn(payload.app.words, this.language),
     };

@@ -80,7 +80,8 @@ function namedReads(page: PageDefinition): Set<string> {
   const named = new Set<string>();
   for (const { references } of walkContent(page.content)) for (const { name } of references.rows) named.add(name);
   for (const expression of expressionsIn(page, undefined))
-    for (const [root, name] of pathsIn(expression)) if ((root === 'rows' || root === 'total') && name !== undefined) named.add(name);
+    for (const [root, name] of pathsIn(expression))
+      if (['rows', 'total', 'figures'].includes(root ?? '') && name !== undefined) named.add(name);
   return named;
 }
 

@@ -26,6 +26,10 @@
     within: 'is within',
     before: 'is before',
     after: 'is after',
+    lessThan: 'is less than',
+    moreThan: 'is more than',
+    atMost: 'is at most',
+    atLeast: 'is at least',
     empty: 'is empty',
   } as const;
   type Test = keyof typeof tests;

@@ -101,6 +101,7 @@ export async function load(admitted: Admitted, { store, cookies, sealer }: LoadP
       record: data.records,
       rows: each(data.rows, (found) => found.rows),
       total: each(data.rows, (found) => found.total),
+      figures: each(data.rows, (found) => found.figures ?? {}),
       label: labelsOf(definition, page, reading.values, data),
     },
     pageScopeTypes(definition, page),

@@ -5,7 +5,8 @@ import { fixName } from '../../definition/check/fix-name.ts';
 
 /** A field of a collection is there, or a field of the record that it refers to, as in house.name. */
 export function checkFieldPath(context: CheckContext, place: Place, path: string, collection: string | undefined): void {
-  const [field = '', inner] = path.split('.');
+  const [field = '', ...further] = path.split('.');
+  const inner = further.length === 0 ? undefined : further.join('.');
   const fields = context.definition.collections?.[collection ?? '']?.fields ?? {};
   const declared = fields[field];
   if (inner !== undefined && declared !== undefined) {

@@ -27,7 +27,7 @@ export function checkPageContent(context: CheckContext, name: string, page: Page
   const savedScope = (collection: string) => new ScopeCheck(context, { ...types, saved: recordType(context.definition, collection, 0) });
   const place: Place = ['pages', name];
   scope.text([...place, 'title'], page.title);
-  const { rows: _, total: __, label: ___, ...beforeReads } = types;
+  const { rows: _, total: __, label: ___, figures: _____, ...beforeReads } = types;
   checkAdmission(context, place, page, new ScopeCheck(context, beforeReads));
   checkRows(context, place, page, new ScopeCheck(context, beforeReads));
   const { record: ____, ...atArrival } = beforeReads;
@@ -41,7 +41,10 @@ export function checkPageContent(context: CheckContext, name: string, page: Page
     for (const { path: below, value, row, gives } of references.values)
       checkSetting(context, [...at, ...below], gives, scopeFor(row).value([...at, ...below], value));
     for (const { path: below, link, row, saved } of references.links) {
-      checkLink(context, [...at, ...below], link, saved === undefined ? scopeFor(row) : savedScope(saved), page);
+      checkLink(context, [...at, ...below], link, saved === undefined ? scopeFor(row) : savedScope(saved), page, {
+        row,
+        when: component.when,
+      });
     }
     for (const way of references.ways) checkPageName(context, [...at, 'page'], way.page);
     for (const bind of references.binds) checkBinding(context, [...at, ...bind.path], page, bind.name, bind.types);

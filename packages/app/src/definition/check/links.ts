@@ -6,6 +6,7 @@ import { display } from '../../expressions/evaluator.ts';
 import type { PageDefinition } from '../app-schema.ts';
 import type { LinkDefinition } from '../schema-parts.ts';
 import { report, type CheckContext, type Place } from './context.ts';
+import { checkMaybeAbsent, checkSentKey, type LinkStanding } from './sent-values.ts';
 import { fixKey, fixName } from './fix-name.ts';
 import type { ScopeCheck } from './expressions.ts';
 
@@ -17,7 +18,14 @@ function celTypeOf(declaration: ParameterDeclaration): string | undefined {
 }
 
 /** A link: its page is there, sends what the page requires, nothing that it does not know, and the right types. */
-export function checkLink(context: CheckContext, place: Place, link: LinkDefinition, scope: ScopeCheck, from?: PageDefinition): void {
+export function checkLink(
+  context: CheckContext,
+  place: Place,
+  link: LinkDefinition,
+  scope: ScopeCheck,
+  from?: PageDefinition,
+  standing: LinkStanding = {},
+): void {
   const values = link.values ?? {};
   const target = context.compiled.pages.get(link.page);
   if (target === undefined) {
@@ -67,6 +75,8 @@ export function checkLink(context: CheckContext, place: Place, link: LinkDefinit
         ),
       });
     } else if (typeof value === 'string' && value.includes('{')) {
+      checkSentKey(context, at, value, parameter.declaration, { ...standing, from });
+      if (parameter.required) checkMaybeAbsent(context, at, value, link.page, { ...standing, from });
       const wanted = celTypeOf(parameter.declaration);
       if (wanted !== undefined && type !== undefined && type !== 'dyn' && type !== wanted && !type.startsWith('optional')) {
         report(context, at, {

@@ -1,7 +1,9 @@
-import { toPointer } from '@pallmist/address/declare';
+import { toPointer, withArticle } from '@pallmist/address/declare';
 import { suggest } from '@pallmist/address/explain';
-import { operators } from '../operators.ts';
-import type { PageDefinition } from '../app-schema.ts';
+import { figureOf } from '../figures.ts';
+import { conditionsOf, operators } from '../operators.ts';
+import { checkFieldPath } from '../../components/shared/check-field-path.ts';
+import type { PageDefinition, ReadDefinition } from '../app-schema.ts';
 import { report, type CheckContext, type Place } from './context.ts';
 import { fixName } from './fix-name.ts';
 import type { ScopeCheck } from './expressions.ts';
@@ -20,16 +22,9 @@ export function checkRows(context: CheckContext, place: Place, page: PageDefinit
         ...fixName([...at, 'from'], read.from, Object.keys(collections)),
       });
     }
-    for (const [index, condition] of (read.where ?? []).entries()) {
-      const where = [...at, 'where', index];
-      if (collection && !Object.hasOwn(collection.fields, condition.field)) {
-        report(context, [...where, 'field'], {
-          code: 'unknown-field',
-          message: `The collection “${read.from}” has no field “${condition.field}”.`,
-          hint: suggest(condition.field, Object.keys(collection.fields)),
-          ...fixName([...where, 'field'], condition.field, Object.keys(collection.fields)),
-        });
-      }
+    for (const { key, index, condition } of conditionsOf(read)) {
+      const where = [...at, key, index];
+      if (collection) checkFieldPath(context, [...where, 'field'], condition.field, read.from);
       const given = operators.filter((operator) => condition[operator] !== undefined);
       if (given.length !== 1) {
         report(context, where, {
@@ -41,6 +36,7 @@ export function checkRows(context: CheckContext, place: Place, page: PageDefinit
       }
       for (const operator of given) scope.value([...where, operator], condition[operator] ?? '');
     }
+    checkFigures(context, at, read);
     if (read.sort !== undefined) {
       scope.value([...at, 'sort'], read.sort);
       if (collection && typeof read.sort === 'string' && !read.sort.includes('{')) {
@@ -57,5 +53,23 @@ export function checkRows(context: CheckContext, place: Place, page: PageDefinit
     if (read.when !== undefined) scope.condition([...at, 'when'], read.when);
     if (read.size !== undefined) scope.value([...at, 'size'], read.size);
     if (read.page !== undefined) scope.value([...at, 'page'], read.page);
+  }
+}
+
+/** Figures are of fields that are there, and of kinds that can be added up or compared. */
+function checkFigures(context: CheckContext, at: Place, { figures, from }: ReadDefinition): void {
+  for (const [name, figure] of Object.entries(figures ?? {})) {
+    const { of, field } = figureOf(figure);
+    const place = [...at, 'figures', name, of];
+    const declared = context.definition.collections?.[from]?.fields[field];
+    checkFieldPath(context, place, field, from);
+    const fitting: readonly string[] =
+      of === 'distinct' ? [] : ['integer', 'number', ...(of === 'sum' || of === 'average' ? [] : ['date'])];
+    if (declared === undefined || fitting.length === 0 || fitting.includes(declared.type)) continue;
+    report(context, place, {
+      code: 'figure-wrong-type',
+      message: `“${field}” is ${withArticle(declared.type)}, of which there is no ${of}.`,
+      hint: `Name a field that is ${fitting.map(withArticle).join(' or ')}.`,
+    });
   }
 }

@@ -2,8 +2,8 @@ import { expressionsOf } from '../../expressions/template-text.ts';
 import { admissionOf } from '../../gate/pass.ts';
 import type { FieldTree } from '../../view/field-tree.ts';
 import { fieldsOn } from '../../view/page-fields.ts';
-import { operands } from '../operators.ts';
-import type { PageDefinition } from '../app-schema.ts';
+import { conditionsOf, operands } from '../operators.ts';
+import type { AppDefinition, FieldDefinition, PageDefinition } from '../app-schema.ts';
 import { formOf, walkContent } from '../../components/walk-content.ts';
 import type { LinkDefinition } from '../schema-parts.ts';
 import { report, type CheckContext, type Place } from './context.ts';
@@ -71,12 +71,12 @@ export function checkSensitive(context: CheckContext): void {
     }
     for (const [index, rule] of (page.arrival ?? []).entries()) look(['pages', name, 'arrival', index, 'set'], name, rule.set, {});
     for (const [readName, read] of Object.entries(page.rows ?? {})) {
-      for (const [index, condition] of (read.where ?? []).entries()) {
+      for (const { key, index, condition } of conditionsOf(read)) {
         const fromAddress = operands<unknown>(condition).some(
           (value) => typeof value === 'string' && expressionsOf(value).some((expression) => readable(page, expression)),
         );
-        if (fromAddress && collections[read.from]?.fields[condition.field]?.sensitive === true)
-          refuse(['pages', name, 'rows', readName, 'where', index], condition.field);
+        if (fromAddress && fieldAt(collections, read.from, condition.field)?.sensitive === true)
+          refuse(['pages', name, 'rows', readName, key, index], condition.field);
       }
     }
   }
@@ -157,4 +157,11 @@ function sensitiveIn(context: CheckContext, page: PageDefinition, value: string,
     }
   }
   return undefined;
+}
+
+/** The field that a path over references ends at. */
+function fieldAt(collections: NonNullable<AppDefinition['collections']>, from: string, path: string): FieldDefinition | undefined {
+  const [first = '', ...further] = path.split('.');
+  const field = collections[from]?.fields[first];
+  return further.length === 0 || field?.of === undefined ? field : fieldAt(collections, field.of, further.join('.'));
 }

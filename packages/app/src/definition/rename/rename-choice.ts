@@ -1,3 +1,4 @@
+import { conditionsOf } from '../operators.ts';
 import { type PatchOperation, toPointer } from '@pallmist/address/declare';
 import type { AppDefinition } from '../app-schema.ts';
 import { walkContent } from '../../components/walk-content.ts';
@@ -55,9 +56,8 @@ export function renameChoice(definition: AppDefinition, list: string, from: stri
     }
     for (const [readName, read] of Object.entries(page.rows ?? {})) {
       const fields = definition.collections?.[read.from]?.fields ?? {};
-      for (const [index, condition] of (read.where ?? []).entries()) {
-        if (ofList(fields[condition.field]) && condition.equals === from)
-          replace([...place, 'rows', readName, 'where', index, 'equals'], to);
+      for (const { key, index, condition } of conditionsOf(read)) {
+        if (ofList(fields[condition.field]) && condition.equals === from) replace([...place, 'rows', readName, key, index, 'equals'], to);
       }
     }
     for (const [index, { set }] of (page.arrival ?? []).entries())

@@ -1,3 +1,4 @@
+import { conditionsOf } from '../operators.ts';
 import { type PatchOperation, toPointer } from '@pallmist/address/declare';
 import { formOf, walkContent } from '../../components/walk-content.ts';
 import type { References } from '../../components/references.ts';
@@ -77,9 +78,14 @@ function inParameters(renaming: Renaming, at: Place, parameters: AppDefinition['
 
 function inReads(renaming: Renaming, at: Place, reads: PageDefinition['rows'], replace: Replace): void {
   for (const [name, read] of Object.entries(reads ?? {})) {
+    for (const { key, index, condition } of conditionsOf(read)) {
+      const field = renamedPath(renaming, read.from, condition.field);
+      if (field !== condition.field) replace([...at, name, key, index, 'field'], field);
+    }
     if (read.from !== renaming.collection) continue;
-    for (const [index, { field }] of (read.where ?? []).entries())
-      if (field === renaming.from) replace([...at, name, 'where', index, 'field'], renaming.to);
+    for (const [figure, given] of Object.entries(read.figures ?? {}))
+      for (const [of, field] of Object.entries(given))
+        if (field === renaming.from) replace([...at, name, 'figures', figure, of], renaming.to);
     if (typeof read.sort === 'string' && !read.sort.includes('{') && inSort(renaming, read.sort) !== read.sort)
       replace([...at, name, 'sort'], inSort(renaming, read.sort));
   }
@@ -162,4 +168,15 @@ function inExpressions(renaming: Renaming, at: Place, given: unknown, page: Page
     const renamed = found.text.replaceAll(/\b(?:record|row|saved)(?:\.\??[A-Za-z_]\w*)+/g, (path) => followed(found.place, path));
     if (renamed !== found.text) replace(found.place, renamed);
   }
+}
+
+/** A path such as `house.zone.climate` with the field renamed, wherever on the way it is. */
+function renamedPath({ definition, collection, from, to }: Renaming, start: string, path: string): string {
+  let at: string | undefined = start;
+  const names = path.split('.').map((name) => {
+    const renamed = at === collection && name === from ? to : name;
+    at = definition.collections?.[at ?? '']?.fields[name]?.of;
+    return renamed;
+  });
+  return names.join('.');
 }

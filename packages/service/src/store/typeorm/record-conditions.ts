@@ -1,4 +1,5 @@
-import type { FieldDefinition, PlannedCondition, SortKey } from '@pallmist/app';
+import type { FieldDefinition, PlannedCondition, PlannedRead, SortKey } from '@pallmist/app';
+import type { Collections } from '../records.ts';
 import { fold } from '../fold.ts';
 import { containsCondition } from '../sqlite/statements.ts';
 import type { FieldColumn, RecordTableShape } from './record-tables.ts';
@@ -10,11 +11,17 @@ export interface ConditionTexts {
   values: Record<string, Bound>;
 }
 
-/** @param shape the table; a condition on a field that it does not have holds for no record */
+/** Where conditions find the tables of other collections. */
+export interface ConditionTables {
+  collections: Collections;
+  /** The table of a collection; undefined where there is none yet. */
+  table: (collection: string) => RecordTableShape | undefined;
+}
+
+/** A condition on a field that there is not, or by a reference that leads nowhere, holds for no record. */
 export function conditionTexts(
-  shape: RecordTableShape,
-  fields: Readonly<Record<string, FieldDefinition>>,
-  conditions: readonly PlannedCondition[],
+  { collections, table }: ConditionTables,
+  { from, where, any = [] }: Pick<PlannedRead, 'from' | 'where' | 'any'>,
 ): ConditionTexts {
   const values: Record<string, Bound> = {};
   const bind = (value: string | number | boolean) => {
@@ -22,20 +29,36 @@ export function conditionTexts(
     values[name] = typeof value === 'boolean' ? Number(value) : value;
     return `:${name}`;
   };
-  const texts = conditions.map((condition) => {
-    const column = Object.hasOwn(fields, condition.field) ? shape.columns.get(condition.field) : undefined;
-    return column === undefined ? '1 = 0' : conditionText(condition, column, bind);
-  });
-  return { texts, values };
+  /** @param alias of the table in the query */
+  const onPath = (collection: string, [first = '', ...further]: readonly string[], alias: string, condition: PlannedCondition): string => {
+    const field = collections[collection]?.fields[first];
+    const column = field === undefined ? undefined : table(collection)?.columns.get(first);
+    if (field === undefined || column === undefined) return '1 = 0';
+    if (further.length === 0) return conditionText(condition, column, alias, bind);
+    const target = field.of === undefined ? undefined : table(field.of);
+    const key = target?.columns.get(target.keyField);
+    if (target === undefined || key === undefined) return '1 = 0';
+    const inner = `${alias}x`;
+    const holds = onPath(field.of ?? '', further, inner, condition);
+    return `${alias}.${column.value} IN (SELECT ${inner}.${key.value} FROM ${target.name} ${inner} WHERE ${holds})`;
+  };
+  const textOf = (condition: PlannedCondition) => {
+    const text = onPath(from, condition.field.split('.'), 'r', condition);
+    // What has no value at all is among those for which it does not hold.
+    return condition.not === true ? `(${text}) IS NOT TRUE` : text;
+  };
+  const either = any.map((condition) => `(${textOf(condition)})`).join(' OR ');
+  return { texts: [...where.map(textOf), ...(either === '' ? [] : [`(${either})`])], values };
 }
 
 function conditionText(
   condition: PlannedCondition,
   { value, folded }: FieldColumn,
+  alias: string,
   bind: (value: string | number | boolean) => string,
 ): string {
-  const kept = `r.${value}`;
-  const searched = `r.${folded ?? value}`;
+  const kept = `${alias}.${value}`;
+  const searched = `${alias}.${folded ?? value}`;
   switch (condition.operator) {
     case 'contains':
       return containsCondition(searched, bind(fold(String(condition.value))));
@@ -59,9 +82,15 @@ function conditionText(
       ].join(' AND ');
     }
     case 'before':
+    case 'lessThan':
       return `${kept} < ${bind(condition.value)}`;
     case 'after':
+    case 'moreThan':
       return `${kept} > ${bind(condition.value)}`;
+    case 'atMost':
+      return `${kept} <= ${bind(condition.value)}`;
+    case 'atLeast':
+      return `${kept} >= ${bind(condition.value)}`;
     case 'empty':
       return `${searched} IS ${condition.value ? '' : 'NOT '}NULL`;
     case 'equals':

@@ -1,8 +1,8 @@
-import type { FieldDefinition, FieldTree, PlainRecord, PlannedRead, ReadData, RecordData, ValueCount } from '@pallmist/app';
+import type { FieldDefinition, FieldTree, Figure, PlainRecord, PlannedRead, ReadData, RecordData, ValueCount } from '@pallmist/app';
 import type { EntityManager, ObjectLiteral, SelectQueryBuilder } from 'typeorm';
 import type { Collections, ListPart, RecordOption, RecordSpace } from '../records.ts';
 import { ListPlaces, type ListPlace } from './list-places.ts';
-import { conditionTexts, orderOf, type ConditionTexts, type OrderedColumn } from './record-conditions.ts';
+import { conditionTexts, orderOf, type ConditionTables, type ConditionTexts, type OrderedColumn } from './record-conditions.ts';
 import type { RecordTableShape, RecordTables } from './record-tables.ts';
 import { valueOf } from './record-values.ts';
 import { boundPage, type Bound, type RememberedQueries, type Values } from './remembered-queries.ts';
@@ -11,6 +11,14 @@ import type { VersionedMemory } from './versioned-memory.ts';
 type Fields = Collections[string]['fields'];
 type Row = Record<string, unknown>;
 type Builder = SelectQueryBuilder<ObjectLiteral>;
+
+const aggregates: Record<Figure['of'], (column: string) => string> = {
+  sum: (column) => `COALESCE(SUM(${column}), 0)`,
+  average: (column) => `AVG(${column})`,
+  smallest: (column) => `MIN(${column})`,
+  largest: (column) => `MAX(${column})`,
+  distinct: (column) => `COUNT(DISTINCT ${column})`,
+};
 
 /** A query that begins, on tables that have no entity. */
 const begin = (manager: EntityManager): Builder => manager.createQueryBuilder() as Builder;
@@ -103,11 +111,12 @@ export class RecordReader {
     if (definition === undefined || read.nothing) return { ...empty, unasked: true };
     const shape = this.#tables.live(space, read.from);
     if (shape === undefined) return empty;
-    const conditions = conditionTexts(shape, definition.fields, read.where);
+    const conditions = conditionTexts(this.#tablesOf(space, collections), read);
     const total = await this.#count(space, shape, conditions);
     const counts: NonNullable<ReadData['counts']> = {};
     for (const field of counted) counts[field] = await this.#countBy(space, collections, read.from, field, conditions, fields);
-    const found = { ...empty, total, ...(counted.length === 0 ? {} : { counts }) };
+    const figures = await this.#figures(space, shape, definition.fields, conditions, read.figures);
+    const found = { ...empty, total, ...(counted.length === 0 ? {} : { counts }), ...(figures ? { figures } : {}) };
     const offset = (read.page - 1) * read.size;
     if (offset >= total) return found;
     const wanted = this.#wanted(shape, definition.fields, definition.keyField, fields);
@@ -129,7 +138,7 @@ export class RecordReader {
     const definition = collections[from];
     const shape = this.#tables.live(space, from);
     if (definition === undefined || shape === undefined) return { rows: [], total: 0, next: undefined };
-    const conditions = conditionTexts(shape, definition.fields, where);
+    const conditions = conditionTexts(this.#tablesOf(space, collections), { from, where });
     const total = await this.#count(space, shape, conditions);
     const wanted = this.#wanted(shape, definition.fields, definition.keyField, undefined);
     const order = orderOf(shape, definition.fields, sort);
@@ -231,6 +240,40 @@ export class RecordReader {
         const value = resolved[index]?.[field];
         return { ...(value === undefined ? {} : { value }), count: Number(count) };
       });
+    });
+  }
+
+  #tablesOf(space: RecordSpace, collections: Collections): ConditionTables {
+    return { collections, table: (collection) => this.#tables.live(space, collection) };
+  }
+
+  /** Sums and the like of all records of a list, in one query. */
+  async #figures(
+    space: RecordSpace,
+    shape: RecordTableShape,
+    fields: Fields,
+    { texts, values }: ConditionTexts,
+    wanted: PlannedRead['figures'],
+  ): Promise<ReadData['figures']> {
+    const all = Object.entries(wanted ?? {}).flatMap(([name, { of, field }]) => {
+      const column = Object.hasOwn(fields, field) ? shape.columns.get(field) : undefined;
+      return column === undefined ? [] : [{ name, select: aggregates[of](`r.${column.value}`) }];
+    });
+    if (all.length === 0) return undefined;
+    const query = `figures ${shape.name} ${all.map(({ select }) => select).join(' & ')} ${texts.join(' & ')}`;
+    return this.#remember(space, `${query} ${JSON.stringify([values, Object.keys(wanted ?? {})])}`, async () => {
+      const [row = {}] = await this.#queries.rows<Record<string, number | string | null>>(this.#manager, query, values, (manager) => {
+        const builder = begin(manager).from(shape.name, 'r');
+        for (const [index, { select }] of all.entries()) builder.addSelect(select, `f${String(index)}`);
+        for (const text of texts) builder.andWhere(text);
+        return builder;
+      });
+      const figures: NonNullable<ReadData['figures']> = {};
+      for (const [index, { name }] of all.entries()) {
+        const value = row[`f${String(index)}`];
+        if (value !== null && value !== undefined) figures[name] = value;
+      }
+      return figures;
     });
   }
 

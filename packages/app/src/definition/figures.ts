@@ -1,0 +1,13 @@
+import type { FigureDefinition } from './app-schema.ts';
+
+/** What a figure of a list is, and of which field. */
+export interface Figure {
+  of: keyof FigureDefinition;
+  field: string;
+}
+
+/** A figure as the app file has it: one key, whose value is the field. */
+export function figureOf(figure: FigureDefinition): Figure {
+  const [[of, field = ''] = ['distinct']] = Object.entries(figure);
+  return { of: of as Figure['of'], field };
+}
