@@ -43,6 +43,7 @@ export { lookStyle } from './view/look.ts';
 export { appPartFor } from './view/app-part.ts';
 export { cutRecord, type FieldTree } from './view/field-tree.ts';
 export { labelsOf, recordTitle } from './view/labels.ts';
+export { sentencesIn } from './languages/sentences-in.ts';
 export { appText } from './view/app-text.ts';
 export { leadsOnTo } from './view/leads-on.ts';
 export { fieldsOn, savedFields, type PageFields } from './view/page-fields.ts';

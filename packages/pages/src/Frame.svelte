@@ -1,10 +1,11 @@
 <script lang="ts">
-  import type { NodeOf } from '@pallmist/app/view';
+  import type { NodeOf, Say } from '@pallmist/app/view';
   import type { Snippet } from 'svelte';
   import Navigation from './components/Navigation.svelte';
   import './style/tokens.css';
 
   interface Props {
+    say: Say;
     appTitle: string;
     home: string;
     navigation: NodeOf<'navigation'> | undefined;
@@ -15,25 +16,26 @@
     look?: string | undefined;
     children: Snippet;
   }
-  const { appTitle, home, navigation, person, signInHref, draft, look, children }: Props = $props();
+  const { say, appTitle, home, navigation, person, signInHref, draft, look, children }: Props = $props();
 </script>
 
 <svelte:head>
   {#if look !== undefined}<link rel="stylesheet" href={look} />{/if}
 </svelte:head>
 
-<a class="skip" href="#content">Skip to the content</a>
+<a class="skip" href="#content">{say('Skip to the content')}</a>
 <header>
   <div class="bar">
     <a class="home" href={home}>{appTitle}</a>
-    {#if draft}<span class="draft">Draft</span>{/if}
+    {#if draft}<span class="draft">{say('Draft')}</span>{/if}
     {#if navigation}<Navigation node={navigation} />{/if}
     <div class="person">
       {#if person}
         <form method="post" action={person.signOut}>
-          {#if person.account}<a href={person.account}>{person.name}</a>{:else}<span>{person.name}</span>{/if} <button>Sign out</button>
+          {#if person.account}<a href={person.account}>{person.name}</a>{:else}<span>{person.name}</span>{/if}
+          <button>{say('Sign out')}</button>
         </form>
-      {:else if signInHref}<a href={signInHref}>Sign in</a>{/if}
+      {:else if signInHref}<a href={signInHref}>{say('Sign in')}</a>{/if}
     </div>
   </div>
 </header>

@@ -7,7 +7,7 @@
   const { message }: { message: MessagePage } = $props();
 </script>
 
-<Frame appTitle={message.appTitle} home={message.home} navigation={message.navigation} draft={message.draft}>
+<Frame say={message.say} appTitle={message.appTitle} home={message.home} navigation={message.navigation} draft={message.draft}>
   <Text node={{ show: 'heading', level: 1, text: message.title }} />
   {#each message.sentences as text (text)}<Text node={{ show: 'text', text }} />{/each}
   {#if message.picture}<img src={message.picture.source} alt={message.picture.alternative} width="220" height="220" />{/if}

@@ -8,6 +8,7 @@
 </script>
 
 <Frame
+  say={shown.say}
   appTitle={shown.appTitle}
   home={shown.home}
   navigation={shown.navigation}
@@ -17,12 +18,12 @@
   look={shown.look}
 >
   {#each shown.notices as notice (notice)}
-    <p class="notice" role="status">{notice} The page is shown without it.</p>
+    <p class="notice" role="status">{notice} {shown.say('The page is shown without it.')}</p>
   {/each}
   {#each shown.arrival as notice (notice)}<p class="notice said" role="status">{notice}</p>{/each}
   {#if live.said}<p class="notice said" role="status">{live.said}</p>{/if}
   {#if live.failure}
-    <p class="notice" role="alert">{live.failure} <button onclick={() => live.retry()}>Try again</button></p>
+    <p class="notice" role="alert">{live.failure} <button onclick={() => live.retry()}>{shown.say('Try again')}</button></p>
   {/if}
   <!-- Another page is drawn from the start, so that nothing typed in one stays in the other. -->
   {#key live.name}<Content content={shown.content} {live} />{/key}

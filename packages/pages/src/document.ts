@@ -1,4 +1,4 @@
-import type { PagePayload } from '@pallmist/app/view';
+import { directionOf, type PagePayload } from '@pallmist/app/view';
 import { payloadJson } from './payload-json.ts';
 import { partsFor, type Part } from './parts.ts';
 
@@ -51,6 +51,7 @@ const sources: Record<Part, string> = {
   packed: 'types/packed.js',
   forms: 'components/form-components.ts',
   lazy: 'components/lazy-components.ts',
+  phrases: 'languages/phrases.js',
 };
 
 interface DocumentParts {
@@ -61,18 +62,30 @@ interface DocumentParts {
   assets: Assets;
   payload?: PagePayload;
   canonical?: string;
+  /** The same page in each language that the app has: tags and addresses. */
+  languages?: readonly { tag: string; href: string }[];
   /** BCP 47 tag. */
   language?: string;
 }
 
 /** Puts a document together. Nothing in it is inline script: the payload is data, which a content security policy lets be. */
-export function assembleDocument({ title, head = '', body, assets, payload, canonical, language = 'en' }: DocumentParts): string {
+export function assembleDocument({
+  title,
+  head = '',
+  body,
+  assets,
+  payload,
+  canonical,
+  languages = [],
+  language = 'en',
+}: DocumentParts): string {
   // Named at once, so that the browser does not learn of one script by another.
   const needed = payload ? [...assets.imports, ...[...partsFor(payload)].flatMap((part) => assets.parts[part] ?? [])] : [];
   const links = [
     '<link rel="icon" href="/~/assets/icon.svg">',
     ...assets.styles.map((href) => `<link rel="stylesheet" href="${escape(href)}">`),
     ...(canonical === undefined ? [] : [`<link rel="canonical" href="${escape(canonical)}">`]),
+    ...languages.map(({ tag, href }) => `<link rel="alternate" hreflang="${escape(tag)}" href="${escape(href)}">`),
     ...needed.map((href) => `<link rel="modulepreload" href="${escape(href)}">`),
   ].join('');
   const takeover =
@@ -81,7 +94,7 @@ export function assembleDocument({ title, head = '', body, assets, payload, cano
       : `<script type="application/json" id="payload">${payloadJson(payload)}</script>` +
         `<script type="module" src="${escape(assets.script)}"></script>`;
   return (
-    `<!doctype html><html lang="${escape(language)}"><head><meta charset="utf-8">` +
+    `<!doctype html><html lang="${escape(language)}" dir="${directionOf(language)}"><head><meta charset="utf-8">` +
     '<meta name="viewport" content="width=device-width, initial-scale=1">' +
     `<title>${escape(title)}</title>${links}${head}</head><body><div id="page">${body}</div>${takeover}</body></html>`
   );

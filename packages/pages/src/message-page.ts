@@ -1,7 +1,10 @@
-import type { NodeOf } from '@pallmist/app/view';
+import type { NodeOf, Say } from '@pallmist/app/view';
 
 /** A page that says what went wrong, in the look of the app it belongs to. */
 export interface MessagePage {
+  say: Say;
+  /** BCP 47 tag. */
+  language: string;
   title: string;
   sentences: string[];
   /** Where to go from here. */

@@ -41,6 +41,7 @@ export function renderPage(payload: PagePayload, tools: ShowTools, assets: Asset
     assets,
     payload,
     canonical: shown.address,
+    languages: shown.languages,
     language: shown.language,
   });
 }
@@ -48,5 +49,5 @@ export function renderPage(payload: PagePayload, tools: ShowTools, assets: Asset
 /** Draws a page that says what went wrong. */
 export function renderMessage(message: MessagePage, assets: Assets): string {
   const { body } = render(Message, { props: { message } });
-  return assembleDocument({ title: `${message.title} · ${message.appTitle}`, body, assets });
+  return assembleDocument({ title: `${message.title} · ${message.appTitle}`, body, assets, language: message.language });
 }

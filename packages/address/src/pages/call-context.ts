@@ -1,3 +1,5 @@
+import type { Sentences } from '../sentences/english.ts';
+
 /**
  * Opens and seals the texts of sealed parameters. What stands in an address is bound to one parameter of one page, so
  * that it is worth nothing anywhere else. Sealing is slow and needs a key, so it happens before: a browser has no key, only
@@ -14,6 +16,8 @@ export interface Seals {
 export interface CallContext {
   /** Opens and seals the values of sealed parameters; without it no such value is read or written. */
   seals?: Seals | undefined;
+  /** What is said of refused values; English when left out. */
+  sentences?: Sentences | undefined;
   /** Today's date, YYYY-MM-DD. */
   today: () => string;
 }
@@ -27,4 +31,5 @@ export function enterCall(app: { context: CallContext }): void {
 }
 
 export const presentSeals = (): Seals | undefined => present.seals;
+export const presentSentences = (): Sentences | undefined => present.sentences;
 export const presentDay = (): string => present.today();

@@ -9,7 +9,7 @@ import { address, longestAddress, pathEnd, scan } from '../scan.ts';
 import { sentenceOf } from '../sentences/index.ts';
 import type { Slot } from '../template.ts';
 import { nextTurn } from '../turn.ts';
-import { enterCall } from './call-context.ts';
+import { enterCall, presentSentences } from './call-context.ts';
 import { expected } from './expected.ts';
 import type { Claim, CompiledApp, CompiledPage } from './compiled-app.ts';
 import type { ParameterReading, Reading } from './reading.ts';
@@ -98,29 +98,14 @@ function withSentences({ page, former }: Claim, undeclared: Reading['undeclared'
 function sayProblem(page: CompiledPage, { code, severity, parameter = '', data }: AddressProblem, text = '', suggestion?: string): Problem {
   const compiled = page.byName.get(parameter);
   const label = compiled?.declaration.label;
-  if (code === 'missing') {
-    return {
-      code,
-      severity,
-      message: `The address lacks “${parameter}”${label === undefined ? '' : ` (${label})`}, without which the page makes no sense.`,
-      hint: 'Start from a page that links here.',
-      parameter,
-    };
-  }
-  const reason = sentenceOf(code, data);
-  const wanted = compiled === undefined ? undefined : expected(compiled, code);
+  const say = (of: string, given?: unknown) => sentenceOf(of, given, presentSentences());
+  if (code === 'missing') return { code, severity, message: say('lacks', [parameter, label]), hint: say('lacks-hint'), parameter };
+  const reason = say(code, data);
+  // What is expected is said in English alone; the reasons are translated.
+  const wanted = compiled === undefined || presentSentences() !== undefined ? undefined : expected(compiled, code);
   const said =
-    suggestion !== undefined
-      ? `${reason.slice(0, -1)}; perhaps “${suggestion}” was meant.`
-      : wanted === undefined
-        ? reason
-        : `It should be ${wanted}.`;
-  return {
-    code,
-    severity,
-    message: `“${label ?? parameter}” cannot be ${quote(decodeForShow(text))}: ${said}`,
-    parameter,
-  };
+    suggestion !== undefined ? say('perhaps-meant', [reason, suggestion]) : wanted === undefined ? reason : `It should be ${wanted}.`;
+  return { code, severity, message: say('cannot-be', [label ?? parameter, quote(decodeForShow(text)), said]), parameter };
 }
 
 /** One problem for all names that the page does not declare, a warning where one was probably meant; names with “~” are Pallmist’s own. */

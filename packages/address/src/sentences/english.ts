@@ -1,12 +1,18 @@
+import { shown } from './shown.ts';
+
 /** Makes a sentence of what a problem's code needs to be said. */
-export type Sentence = (data: unknown) => string;
+export type Sentence = (data: never) => string;
 /** The sentence for each code, in one language. */
 export type Sentences = Readonly<Record<string, Sentence>>;
 
-const shown = (data: unknown): string => (typeof data === 'string' ? data : JSON.stringify(data));
-
 /** What a visitor reads of a text or a value that was refused, by the code. */
 export const english: Sentences = {
+  'cannot-be': ([label, text, reason]: string[]) => `“${String(label)}” cannot be ${String(text)}: ${String(reason)}`,
+  'perhaps-meant': ([reason, name]: string[]) => `${String(reason).slice(0, -1)}; perhaps “${String(name)}” was meant.`,
+  lacks: ([name, label]: (string | undefined)[]) =>
+    `The address lacks “${String(name)}”${label === undefined ? '' : ` (${label})`}, without which the page makes no sense.`,
+  'lacks-hint': () => 'Start from a page that links here.',
+  'unknown-record': () => 'There is no such record.',
   'malformed-escape': () => 'Its percent-encoding is not well-formed UTF-8.',
   repeated: () => 'The address gives it more than once.',
   'not-a-segment': () => 'A path segment cannot be empty, “.” or “..”: browsers would change the address.',
@@ -14,31 +20,31 @@ export const english: Sentences = {
 
   'not-a-text': () => 'It is not a text.',
   'forbidden-character': () => 'The text holds a character that cannot be shown.',
-  'too-long': (most) => (most === undefined ? 'It is too long.' : `The text is longer than ${shown(most)} characters.`),
-  'too-short': (least) => `The text is shorter than ${shown(least)} characters.`,
+  'too-long': (most?: unknown) => (most === undefined ? 'It is too long.' : `The text is longer than ${shown(most)} characters.`),
+  'too-short': (least: unknown) => `The text is shorter than ${shown(least)} characters.`,
   'pattern-mismatch': () => 'The text does not have the form that is expected here.',
   'not-a-key': () => 'It is not a record’s key.',
 
   'not-an-integer': () => 'It is not a whole number.',
   'not-a-number': () => 'It is not a number like 12.5.',
-  'too-small': (least) => `The number must be at least ${shown(least)}.`,
-  'too-large': (most) => (most === undefined ? 'The number is too large.' : `The number must be at most ${shown(most)}.`),
+  'too-small': (least: unknown) => `The number must be at least ${shown(least)}.`,
+  'too-large': (most?: unknown) => (most === undefined ? 'The number is too large.' : `The number must be at most ${shown(most)}.`),
   'not-a-boolean': () => 'It is neither “true” nor “false”.',
 
   'not-a-date': () => 'It is not a date like 2026-03-21.',
   'no-such-day': () => 'The calendar has no such day.',
   'not-a-datetime': () => 'It is not a time like 2026-03-21T11:00:00Z.',
   'offset-missing': () => 'It does not say its offset from UTC; add “Z” or an offset such as +01:00.',
-  'not-in-utc': (written) => `Write it as ${shown(written)}.`,
-  'too-early': (least) => `It must not be before ${shown(least)}.`,
-  'too-late': (most) => (most === undefined ? 'The time is beyond the year 9999.' : `It must not be after ${shown(most)}.`),
+  'not-in-utc': (written: unknown) => `Write it as ${shown(written)}.`,
+  'too-early': (least: unknown) => `It must not be before ${shown(least)}.`,
+  'too-late': (most?: unknown) => (most === undefined ? 'The time is beyond the year 9999.' : `It must not be after ${shown(most)}.`),
 
   'unknown-choice': () => 'It is not one of the choices.',
   'not-a-colour': () => 'It is not a colour like #3a7d44.',
 
   'not-a-list': () => 'It is not a list.',
-  'too-few': (least) => `It needs at least ${shown(least)} items.`,
-  'too-many': (most) => `It may have at most ${shown(most)} items.`,
+  'too-few': (least: unknown) => `It needs at least ${shown(least)} items.`,
+  'too-many': (most: unknown) => `It may have at most ${shown(most)} items.`,
   'repeated-item': () => 'It has an item twice.',
   'empty-item': () => 'An item is empty.',
 
@@ -54,7 +60,7 @@ export const english: Sentences = {
   'not-packed': () => 'It is damaged, or was cut off.',
   'null-is-absent': () => 'It is null, which an address says by leaving it out.',
   'not-json': () => 'It is not a JSON value.',
-  'schema-mismatch': (misfit) => `The packed value is not as it should be, ${shown(misfit)}`,
+  'schema-mismatch': (misfit: unknown) => `The packed value is not as it should be, ${shown(misfit)}`,
 
   // One sentence for a changed, a foreign and an expired value: what was tried must not show.
   'not-opened': () => 'It was cut or changed on its way, or it is no longer valid.',

@@ -1,5 +1,8 @@
 import { english, type Sentences } from './english.ts';
 
+export { french } from './french.ts';
+export { german } from './german.ts';
+export { spanish } from './spanish.ts';
 export { english, type Sentence, type Sentences } from './english.ts';
 
 /**
@@ -7,5 +10,5 @@ export { english, type Sentence, type Sentences } from './english.ts';
  * @param sentences those of another language; English when left out, and for a code that they lack
  */
 export function sentenceOf(code: string, data?: unknown, sentences: Sentences = english): string {
-  return (sentences[code] ?? english[code])?.(data) ?? `It is refused (${code}).`;
+  return (sentences[code] ?? english[code])?.(data as never) ?? `It is refused (${code}).`;
 }

@@ -105,6 +105,9 @@ const choiceDefinition = z.union([
   }),
 ]);
 
+/** A language tag (BCP 47), as far as HTML needs it. */
+const languageTag = /^[a-zA-Z]{2,3}(?:-[a-zA-Z0-9]{2,8})*$/;
+
 /** Whether the platform knows a time zone of this name. */
 function isTimeZone(name: string): boolean {
   try {
@@ -246,6 +249,14 @@ export const appWithAnyComponents = z
       .record(name, z.record(z.string(), z.string().max(5000)))
       .optional()
       .describe('Texts by language, for {word.NAME}'),
+    languageFromBrowser: z
+      .boolean()
+      .optional()
+      .describe('Whether a visitor who arrives without a language in the address is led to the one that the browser prefers'),
+    phrases: z
+      .record(z.string().regex(languageTag, 'a language tag such as pl'), z.record(z.string(), z.string().max(500)))
+      .optional()
+      .describe('By language: other words for texts of Pallmist’s own, by the English text'),
     collections: z.record(name, collection).optional(),
     look: look.optional().describe('How the pages of the app look'),
     signIn: signIn.optional(),

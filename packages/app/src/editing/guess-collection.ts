@@ -1,3 +1,4 @@
+import { plainText } from '../expressions/template-text.ts';
 import type { FieldDefinition } from '../definition/app-schema.ts';
 import { fieldReader } from '../records/field-value.ts';
 import { Refusal } from '@pallmist/address/pages';
@@ -59,7 +60,7 @@ export function guessFields(header: readonly string[], rows: readonly DataRow[])
     const { type, choices } = guessType(filled);
     const unique = rows.length > 0 && allDifferent(rows, index);
     const complete = rows.length > 0 && rows.every(({ cells }) => (cells[index] ?? '').trim() !== '');
-    const label = column.trim() !== '' && column.trim() !== name ? { label: column.trim().slice(0, 200) } : {};
+    const label = column.trim() !== '' && column.trim() !== name ? { label: plainText(column.trim().slice(0, 80)) } : {};
     const required = complete && type !== 'boolean' ? { required: true } : {};
     return {
       column,

@@ -1,3 +1,4 @@
+import { plainText } from '../expressions/template-text.ts';
 import { stringify } from 'yaml';
 import type { AppDefinition, CollectionDefinition, FieldDefinition } from '../definition/app-schema.ts';
 import { freeName, slugOf } from './names.ts';
@@ -44,7 +45,7 @@ export function emptyApp({ title, app, mount }: NewApp): AppDefinition {
       home: {
         title: 'Home',
         address: '/',
-        content: [{ show: 'heading', text: escapeBraces(title) }],
+        content: [{ show: 'heading', text: plainText(title) }],
       },
     },
   };
@@ -115,7 +116,7 @@ export function appFromCollection(app: NewApp, { name, collection, choices }: Ne
   const base: AppDefinition = {
     pallmist: 1,
     app: app.app,
-    title: app.title,
+    title: plainText(app.title),
     mount: app.mount,
     ...(Object.keys(choices).length > 0 ? { choices } : {}),
     collections: { [name]: collection },
@@ -129,5 +130,3 @@ export const copyOfApp = (definition: AppDefinition, app: NewApp): AppDefinition
 
 /** The text of an app file. */
 export const appFileText = (definition: AppDefinition): string => stringify(definition, { lineWidth: 120 });
-
-const escapeBraces = (text: string) => text.replaceAll('{', '{{').replaceAll('}', '}}');

@@ -1,3 +1,4 @@
+import { plainText } from '../expressions/template-text.ts';
 import { formatTemplate, parseTemplate, type PatchOperation, toPointer } from '@pallmist/address/declare';
 import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
 import { changeAddress } from '../definition/rename/change-address.ts';
@@ -17,10 +18,10 @@ export const addressOfTitle = (title: string): string => `/${slugOf(title, 'page
 export function addPage(definition: AppDefinition, title: string, group?: string): Made {
   const name = freeName(slugOf(title, 'page'), Object.keys(definition.pages), '-');
   const page = {
-    title: title.replaceAll('{', '{{').replaceAll('}', '}}'),
+    title: plainText(title),
     ...(group === undefined || group === '' ? {} : { group }),
     address: freeAddress(definition, addressOfTitle(title)),
-    content: [{ show: 'heading', text: title.replaceAll('{', '{{').replaceAll('}', '}}') }],
+    content: [{ show: 'heading', text: plainText(title) }],
   };
   return { name, patch: [{ op: 'add', path: toPointer(['pages', name]), value: page }] };
 }

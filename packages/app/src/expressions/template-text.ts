@@ -72,3 +72,6 @@ export function expressionsOf(text: string): string[] {
     return [];
   }
 }
+
+/** A text that stands as it is, braces and all. */
+export const plainText = (text: string): string => text.replaceAll('{', '{{').replaceAll('}', '}}');

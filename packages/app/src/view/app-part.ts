@@ -27,6 +27,7 @@ export function appPartFor(definition: AppDefinition, pageName: string, page = d
     parameters: definition.parameters,
     language: definition.language,
     words: definition.words,
+    ...(definition.phrases === undefined ? {} : { phrases: definition.phrases }),
     sites: definition.sites,
     navigation: definition.navigation,
     collections,

@@ -1,4 +1,6 @@
 export { commonShows } from '../components/common-shows.ts';
+export { directionOf, isTranslated, sayIn, type PhraseTable, type Say } from '../languages/say.ts';
+export type { Phrase } from '../languages/phrases.ts';
 export { formAddress, pathTemplate } from './form-address.ts';
 export { componentsIn } from '../components/inner-content.ts';
 export type { BoxesNode, BoxNode, RangeNode } from '../components/input/show.ts';
@@ -12,7 +14,15 @@ export type { Component } from '../definition/app-schema.ts';
 export { Evaluator, isPlainPath, type EvaluateCel } from '../expressions/evaluator.ts';
 export { celWith, type Programs } from '../expressions/program.ts';
 export { arrive, type Arrival } from './arrival.ts';
-export { listedRecords, planLoad, scopeBeforeLoad, type LoadPlan, type PlannedCondition, type PlannedRead } from './load-plan.ts';
+export {
+  languageOf,
+  listedRecords,
+  planLoad,
+  scopeBeforeLoad,
+  type LoadPlan,
+  type PlannedCondition,
+  type PlannedRead,
+} from './load-plan.ts';
 export type {
   AppPart,
   RequestContext,

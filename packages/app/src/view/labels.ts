@@ -12,15 +12,20 @@ export function recordTitle({ collections }: Pick<AppDefinition, 'collections'>,
   return typeof title === 'object' || title === undefined ? '' : String(title);
 }
 
-/** What people call the value of each choice and record parameter, and the values of each list of them. */
+/**
+ * What people call the value of each choice and record parameter, and the values of each list of them.
+ * @param inWords fills in the words of the present language
+ */
 export function labelsOf(
   app: AppPart,
   page: Pick<PageDefinition, 'parameters'>,
   values: Values,
   data: PageData,
+  inWords: (text: string) => string,
 ): Record<string, string | string[]> {
   const labels: Record<string, string | string[]> = {};
-  const ofChoice = (of: string, value: unknown) => (typeof value === 'string' ? choiceLabel(app.choices?.[of]?.[value] ?? value) : '');
+  const ofChoice = (of: string, value: unknown) =>
+    typeof value === 'string' ? inWords(choiceLabel(app.choices?.[of]?.[value] ?? value)) : '';
   for (const [name, { type, of = '', items }] of Object.entries({ ...app.parameters, ...page.parameters })) {
     const value = values[name];
     const record = data.records[name];

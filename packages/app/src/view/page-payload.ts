@@ -46,7 +46,18 @@ export interface PageData {
 /** What showing needs of the app: the parts that this page touches. */
 export type AppPart = Pick<
   AppDefinition,
-  'title' | 'mount' | 'choices' | 'collections' | 'navigation' | 'app' | 'parameters' | 'timeZone' | 'language' | 'words' | 'sites'
+  | 'title'
+  | 'mount'
+  | 'choices'
+  | 'collections'
+  | 'navigation'
+  | 'app'
+  | 'parameters'
+  | 'timeZone'
+  | 'language'
+  | 'words'
+  | 'phrases'
+  | 'sites'
 > & {
   /** The addresses of this page and of those it links to. */
   pages: Record<string, AddressablePage>;

@@ -11,6 +11,8 @@ import {
   valueFrom,
   writeAddress,
 } from '@pallmist/address/pages';
+import type { ChoiceDefinition } from '@pallmist/address';
+import { sayIn, type Say } from '../languages/say.ts';
 import type { Component, FieldDefinition } from '../definition/app-schema.ts';
 import type { LinkDefinition } from '../definition/schema-parts.ts';
 import { display, Evaluator } from '../expressions/evaluator.ts';
@@ -36,15 +38,17 @@ export class PageView implements ViewContext {
   readonly app: CompiledApp;
   readonly evaluator: Evaluator;
   readonly values: Values;
+  readonly say: Say;
   readonly #shows: ShowTable;
   /** Names of the forms that the page shows: no other is taken. */
   readonly forms = new Set<string>();
   #ids = 0;
 
-  constructor(payload: PagePayload, { cel, types, shows, seals }: ShowTools) {
+  constructor(payload: PagePayload, { cel, types, shows, seals, phrases }: ShowTools) {
     this.payload = payload;
     this.#shows = shows;
     this.values = payload.reading.values;
+    this.say = sayIn(this.language, payload.app.phrases, phrases);
     let app = compiledParts.get(payload.app);
     if (!app) compiledParts.set(payload.app, (app = compileApp(payload.app, { types }).app));
     this.app = withContext(app, { today: () => payload.today, seals: seals ?? new SealBook(payload.seals) });
@@ -57,10 +61,13 @@ export class PageView implements ViewContext {
       rows: each((read) => read.rows),
       total: each((read) => read.total),
       figures: each((read) => read.figures ?? {}),
-      label: labelsOf(payload.app, payload.page, this.values, payload.data),
+      label: {},
       word: wordsIn(payload.app.words, this.language),
     };
-    this.evaluator = new Evaluator(scope, pageScopeTypes(payload.app, payload.page), celWith(payload.programs, cel));
+    const scopeTypes = pageScopeTypes(payload.app, payload.page);
+    const inWords = new Evaluator(scope, scopeTypes, celWith(payload.programs, cel));
+    scope['label'] = labelsOf(payload.app, payload.page, this.values, payload.data, (text) => inWords.text(text));
+    this.evaluator = new Evaluator(scope, scopeTypes, celWith(payload.programs, cel));
   }
 
   /** How a parameter of the page, or of the whole app, is declared. */
@@ -91,6 +98,10 @@ export class PageView implements ViewContext {
   /** A name that nothing else on the page has. */
   newId(): string {
     return `part-${String(++this.#ids)}`;
+  }
+
+  choice(definition: ChoiceDefinition): string {
+    return this.text(choiceLabel(definition));
   }
 
   text(text: string | undefined, otherwise = ''): string {
@@ -218,7 +229,7 @@ export class PageView implements ViewContext {
   /** A field’s value as people read it: labels for choices, titles for records. */
   field(definition: FieldDefinition | undefined, value: FieldValue | undefined): string {
     if (definition?.type === 'choice' && typeof value === 'string')
-      return choiceLabel(this.payload.app.choices?.[definition.of ?? '']?.[value] ?? value);
+      return this.choice(this.payload.app.choices?.[definition.of ?? '']?.[value] ?? value);
     if (definition?.type === 'record' && typeof value === 'object') return recordTitle(this.payload.app, definition.of ?? '', value);
     return definition?.type === 'file' && typeof value === 'string' ? fileNameIn(value) : display(value);
   }
@@ -230,6 +241,7 @@ export class PageView implements ViewContext {
   }
 
   fieldLabel(collection: string | undefined, field: string): string {
-    return this.payload.app.collections?.[collection ?? '']?.fields[field]?.label ?? spoken(field);
+    const label = this.payload.app.collections?.[collection ?? '']?.fields[field]?.label;
+    return label === undefined ? spoken(field) : this.text(label);
   }
 }

@@ -76,7 +76,7 @@ export function sentForm(
       });
     },
     said: (saved) =>
-      done === undefined ? 'Saved.' : view.evaluator.with('saved', saved, recordType(payload.app, collection, 0)).text(done),
+      done === undefined ? view.say('Saved.') : view.evaluator.with('saved', saved, recordType(payload.app, collection, 0)).text(done),
     next(saved) {
       if (then) return view.href(then, view.evaluator.with('saved', saved, recordType(payload.app, collection, 0)));
       const over: Values = {};

@@ -1,4 +1,4 @@
-import { writeAddress } from '@pallmist/address/pages';
+import { readAddress, writeAddress } from '@pallmist/address/pages';
 import { show as navigation } from '../components/navigation/show.ts';
 import { signInAddress } from '../gate/way-back.ts';
 import type { PagePayload } from './page-payload.ts';
@@ -16,10 +16,13 @@ export function showPage(payload: PagePayload, tools: ShowTools): ShownPage {
   const content = view.showAll(payload.page.content);
   return {
     title: view.text(payload.page.title),
-    appTitle: app.title,
-    home: app.mount === '/' ? '/' : app.mount,
-    navigation: app.navigation ? navigation({ show: 'navigation', links: app.navigation, label: 'Main' }, view) : undefined,
-    notices: reading.problems.filter((problem) => problem.severity === 'warning').map((problem) => problem.message),
+    appTitle: view.text(app.title),
+    say: view.say,
+    home: homeOf(view),
+    navigation: app.navigation ? navigation({ show: 'navigation', links: app.navigation, label: view.say('Main') }, view) : undefined,
+    notices: reading.problems
+      .filter((problem) => problem.severity === 'warning')
+      .map(({ message, parameter = '' }) => withLabel(message, view.declaration(parameter)?.label, view)),
     content,
     forms: [...view.forms],
     arrival: (payload.arrival ?? []).flatMap((index) => {
@@ -27,6 +30,7 @@ export function showPage(payload: PagePayload, tools: ShowTools): ShownPage {
       return notice === undefined ? [] : [view.text(notice)];
     }),
     language: view.language,
+    languages: languagesOf(view),
     ...(person ? { person: { name: person.name, signOut: `${view.app.mount}/~sign-out`, ...accountOf(view) } } : {}),
     ...(app.signIn && !person && payload.name !== app.signIn.page
       ? { signInHref: signInAddress(view.app, app.signIn.page, address, undefined, view.values) }
@@ -43,3 +47,27 @@ function accountOf(view: PageView): { account?: string } {
   const account = signIn && writeAddress(view.app, signIn.page, {}, { present: view.values }).address;
   return account === undefined ? {} : { account };
 }
+
+/** The app's first page, in the present language. */
+function homeOf(view: PageView): string {
+  const { mount } = view.payload.app;
+  const first = mount === '/' ? '/' : mount;
+  const tag = view.values[view.payload.app.language ?? ''];
+  const page = readAddress(view.app, first).page;
+  return (
+    (tag === undefined || page === undefined ? undefined : writeAddress(view.app, page, {}, { present: view.values }).address) ?? first
+  );
+}
+
+function languagesOf(view: PageView): { tag: string; href: string }[] {
+  const { app, name } = view.payload;
+  const tags = Object.keys(app.choices?.[app.parameters?.[app.language ?? '']?.of ?? ''] ?? {});
+  return tags.flatMap((tag) => {
+    const href = writeAddress(view.app, name, { ...view.values, [app.language ?? '']: tag }, { afterArrival: true }).address;
+    return href === undefined ? [] : [{ tag, href }];
+  });
+}
+
+/** A message that names a parameter by its label, with the label in the present language. */
+const withLabel = (message: string, label: string | undefined, view: PageView) =>
+  label?.includes('{') ? message.replace(label, () => view.text(label)) : message;

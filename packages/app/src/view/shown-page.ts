@@ -1,8 +1,11 @@
+import type { Say } from '../languages/say.ts';
 import type { NodeOf } from '../components/all-shows.ts';
 import type { AnyNode } from './view-context.ts';
 
 /** A whole page, ready to be drawn. */
 export interface ShownPage {
+  /** Says one of Pallmist's own texts in the language of the page. */
+  say: Say;
   title: string;
   appTitle: string;
   home: string;
@@ -18,6 +21,8 @@ export interface ShownPage {
   forms: string[];
   /** What is to be said at arrival. */
   arrival: string[];
+  /** The same page in each of the app's languages, where it has several. */
+  languages: { tag: string; href: string }[];
   /** BCP 47 tag of the language that the page is in. */
   language: string;
   draft: boolean;

@@ -1,5 +1,7 @@
 import type { ParameterDeclaration, Values } from '@pallmist/address/declare';
 import type { AppChange, CompiledApp } from '@pallmist/address/pages';
+import type { ChoiceDefinition } from '@pallmist/address';
+import type { Say } from '../languages/say.ts';
 import type { Component, FieldDefinition } from '../definition/app-schema.ts';
 import type { LinkDefinition } from '../definition/schema-parts.ts';
 import type { Evaluator } from '../expressions/evaluator.ts';
@@ -42,6 +44,10 @@ export interface ViewContext {
   /** A name that nothing else on the page has. */
   newId(): string;
   text(text: string | undefined, otherwise?: string): string;
+  /** One of Pallmist's own texts in the language of the page. */
+  readonly say: Say;
+  /** A choice as people read it. */
+  choice(definition: ChoiceDefinition): string;
   /** What a component shows; undefined where its kind is not at hand. */
   show(component: Component): AnyNode | undefined;
   /** What the components within show; those whose condition does not hold are left out. */

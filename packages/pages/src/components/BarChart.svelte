@@ -44,7 +44,7 @@
     </svg>
     <p id="{node.id}-summary" hidden>{node.summary}</p>
     <details>
-      <summary>As a table</summary>
+      <summary>{live.shown.say('As a table')}</summary>
       <table aria-labelledby="{node.id}-label">
         <tbody>
           {#each node.bars as bar (bar.text)}

@@ -1,9 +1,10 @@
 <script lang="ts">
-  import type { Box } from '@pallmist/app/view';
+  import type { Box, Say } from '@pallmist/app/view';
   import Labelled from './Labelled.svelte';
 
   interface Props {
     box: Box;
+    say: Say;
     /** Unique on the page: what the box’s help and problem are named after. */
     id: string;
     /** The form that the box belongs to, where it does not stand inside it. */
@@ -13,9 +14,9 @@
     /** No field is required, so none is marked as required. */
     asking?: boolean;
   }
-  const { box, id, form, bare = false, asking = false }: Props = $props();
+  const { box, say, id, form, bare = false, asking = false }: Props = $props();
   const about = $derived([box.help && `${id}-help`, box.problem && `${id}-problem`].filter(Boolean).join(' ') || undefined);
-  const label = $derived(box.required || asking || box.kind === 'check' ? box.label : `${box.label} (may stay empty)`);
+  const label = $derived(box.required || asking || box.kind === 'check' ? box.label : say('{0} (may stay empty)', box.label));
   // Written out for each element: a spread would bring along code that every page loads.
   const invalid = $derived(box.problem ? ('true' as const) : undefined);
   const said = $derived(bare ? box.label : undefined);
@@ -92,9 +93,9 @@
   {/if}
   {#if box.present}
     <p>
-      Kept: {#if box.present.href}<a href={box.present.href} target="_blank" rel="noopener">{box.present.text}</a>{:else}{box.present
-          .text}{/if}
-      {#if !box.required}<label><input type="checkbox" name="~none.{box.name}" value="yes" {form} /> Take it away</label>{/if}
+      {say('Kept:')}
+      {#if box.present.href}<a href={box.present.href} target="_blank" rel="noopener">{box.present.text}</a>{:else}{box.present.text}{/if}
+      {#if !box.required}<label><input type="checkbox" name="~none.{box.name}" value="yes" {form} /> {say('Take it away')}</label>{/if}
     </p>
   {/if}
   {#if box.help && !bare}<p id="{id}-help">{box.help}</p>{/if}

@@ -112,8 +112,8 @@
     </svg>
     {#if live.hydrated}
       <p>
-        Paint with the pointer, or with the arrow keys and the space bar.
-        <button type="button" disabled={isEmpty} onclick={() => live.change({ [node.name]: undefined })}>Clear</button>
+        {live.shown.say('Paint with the pointer, or with the arrow keys and the space bar.')}
+        <button type="button" disabled={isEmpty} onclick={() => live.change({ [node.name]: undefined })}>{live.shown.say('Clear')}</button>
       </p>
     {:else}
       <Labelled label="{node.label}: a digit for each cell, from 0 to {node.colours.length - 1}">

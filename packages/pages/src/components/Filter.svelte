@@ -12,7 +12,7 @@
 <form method="get" action={form.action} onsubmit={(event) => live.hydrated && event.preventDefault()}>
   <HiddenFields {form} />
   {@render children()}
-  {#if !live.hydrated}<SubmitButton tone="second">Apply</SubmitButton>{/if}
+  {#if !live.hydrated}<SubmitButton tone="second">{live.shown.say('Apply')}</SubmitButton>{/if}
 </form>
 
 <style>

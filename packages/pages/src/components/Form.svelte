@@ -26,7 +26,7 @@
     {#if node.seen}<input type="hidden" name="~seen" value={node.seen} />{/if}
     {#if node.once}<input type="hidden" name="~once" value={node.once} />{/if}
     <FormCard problem={node.problem} plain={node.boxes.length === 0}>
-      {#each node.boxes as box (box.name)}<BoxField {box} id="{node.id}-{box.name}" />{/each}
+      {#each node.boxes as box (box.name)}<BoxField {box} say={live.shown.say} id="{node.id}-{box.name}" />{/each}
       <SubmitButton tone={node.removes ? 'removes' : 'main'} disabled={live.busy}>{node.button}</SubmitButton>
     </FormCard>
   </form>

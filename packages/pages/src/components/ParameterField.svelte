@@ -1,13 +1,13 @@
 <script lang="ts">
-  import type { ParameterBox } from '@pallmist/app/view';
+  import type { ParameterBox, Say } from '@pallmist/app/view';
   import BoxField from './BoxField.svelte';
   import Group from './Group.svelte';
 
-  const { box, id }: { box: ParameterBox; id: string } = $props();
+  const { box, id, say }: { box: ParameterBox; id: string; say: Say } = $props();
 </script>
 
 {#if box.of === 'one'}
-  <BoxField {box} {id} asking />
+  <BoxField {box} {say} {id} asking />
 {:else if box.of === 'several'}
   <Group legend={box.label}>
     {#each box.options as option (option.value)}
@@ -16,7 +16,7 @@
   </Group>
 {:else}
   <Group legend={box.label}>
-    {#each [{ words: 'from', value: box.from }, { words: 'to', value: box.to }] as end (end.words)}
+    {#each [{ words: say('from'), value: box.from }, { words: say('to'), value: box.to }] as end (end.words)}
       <label
         >{end.words}
         <input

@@ -23,7 +23,7 @@
 {#key JSON.stringify(node.boxes)}
   <form class={node.show} method="get" action={node.form.action} aria-label={node.label} autocomplete="off" onsubmit={submitted}>
     <HiddenFields form={node.form} />
-    {#each node.boxes as box (box.name)}<ParameterField {box} id="{node.id}-{box.name}" />{/each}
+    {#each node.boxes as box (box.name)}<ParameterField {box} say={live.shown.say} id="{node.id}-{box.name}" />{/each}
     <span>
       <SubmitButton>{node.button}</SubmitButton>
       {#if clear}<a href={clear.href}>{clear.text}</a>{/if}

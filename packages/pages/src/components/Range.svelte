@@ -15,7 +15,7 @@
     const from = boxValue(first);
     const to = boxValue(last);
     const reversed = from !== undefined && to !== undefined && from > to;
-    last.setCustomValidity(reversed ? 'This is before the beginning.' : '');
+    last.setCustomValidity(reversed ? live.shown.say('This is before the beginning.') : '');
     if (!first.reportValidity() || !last.reportValidity()) return;
     const range = { ...(from === undefined ? {} : { from }), ...(to === undefined ? {} : { to }) };
     live.change({ [node.name]: from === undefined && to === undefined ? undefined : range });
@@ -25,7 +25,7 @@
 <Filter form={node.form} {live}>
   <Group legend={node.label}>
     {#each ['from', 'to'] as const as end (end)}
-      <Labelled label={end}>
+      <Labelled label={live.shown.say(end)}>
         <input bind:this={boxes[end]} {...boxAttributes(node)} name={node.name} value={node[end]} onchange={changed} />
       </Labelled>
     {/each}

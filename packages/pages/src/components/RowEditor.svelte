@@ -42,7 +42,7 @@
       {#if form.seen}<input type="hidden" name="~seen" value={form.seen} />{/if}
       {#if form.once}<input type="hidden" name="~once" value={form.once} />{/if}
       {#if form.problem}<p class="problem" role="alert" tabindex="-1">{form.problem}</p>{/if}
-      {#each form.boxes as box (box.name)}<BoxField {box} id="{form.id}-{box.name}" />{/each}
+      {#each form.boxes as box (box.name)}<BoxField {box} say={live.shown.say} id="{form.id}-{box.name}" />{/each}
     </form>
   </td>
   <td class="acts">

@@ -58,7 +58,7 @@
       onblur={left}
     />
   </label>
-  <SubmitButton>Search</SubmitButton>
+  <SubmitButton>{live.shown.say('Search')}</SubmitButton>
 </form>
 
 <style>

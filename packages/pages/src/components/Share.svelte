@@ -21,7 +21,7 @@
       if (typeof navigator.share === 'function') await navigator.share({ title: document.title, url });
       else {
         await navigator.clipboard.writeText(url);
-        result = { of: node.href, said: 'The address is copied.' };
+        result = { of: node.href, said: live.shown.say('The address is copied.') };
       }
     } catch (error) {
       // A visitor who closes the share sheet has changed their mind; any other failure leaves the address to be copied by hand.
@@ -55,10 +55,10 @@
   {#if node.short}
     <form method="post" action={node.short} onsubmit={shorten}>
       <input type="hidden" name="of" value={node.href} />
-      <SubmitButton tone="second">As a short address</SubmitButton>
+      <SubmitButton tone="second">{live.shown.say('As a short address')}</SubmitButton>
     </form>
   {/if}
-  {#if node.qr}<a class="code" href={node.qr} target="_blank" rel="noopener">As a QR code</a>{/if}
+  {#if node.qr}<a class="code" href={node.qr} target="_blank" rel="noopener">{live.shown.say('As a QR code')}</a>{/if}
   {#if shown?.made}<a class="code" href={shown.made.about} target="_blank" rel="noopener">{shown.made.short}</a>{/if}
   <span role="status">{shown?.said ?? ''}</span>
 </div>

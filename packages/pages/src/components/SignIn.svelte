@@ -1,10 +1,11 @@
 <script lang="ts">
   import type { NodeOf } from '@pallmist/app/view';
+  import type { LivePage } from '../live-page.ts';
   import Labelled from './Labelled.svelte';
   import SubmitButton from './SubmitButton.svelte';
   import FormCard from './FormCard.svelte';
 
-  const { node }: { node: NodeOf<'sign-in'> } = $props();
+  const { node, live }: { node: NodeOf<'sign-in'>; live: LivePage } = $props();
 
   /** Browsers carry the part after “#” along to this page and send it nowhere: it goes on with the way back. */
   function withFragment(event: SubmitEvent) {
@@ -15,10 +16,10 @@
 
 {#if node.reason}<p class="reason" role="status">{node.reason}</p>{/if}
 {#if node.signedInAs}
-  <p>You are signed in as {node.signedInAs}. Signing in again changes the account.</p>
+  <p>{live.shown.say('You are signed in as {0}. Signing in again changes the account.', node.signedInAs)}</p>
   <form class="out" method="post" action={node.signOut}>
-    <SubmitButton tone="second">Sign out here</SubmitButton>
-    <SubmitButton tone="second" name="~everywhere" value="yes">Sign out in every browser</SubmitButton>
+    <SubmitButton tone="second">{live.shown.say('Sign out here')}</SubmitButton>
+    <SubmitButton tone="second" name="~everywhere" value="yes">{live.shown.say('Sign out in every browser')}</SubmitButton>
   </form>
 {/if}
 <div class="ways">

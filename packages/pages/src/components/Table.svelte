@@ -52,7 +52,7 @@
     {#each node.choose.chosen.filter((key) => !node.rows.some((row) => row.key === key)) as key (key)}
       <input type="hidden" name={node.choose.name} value={key} />
     {/each}
-    {#if !live.hydrated && node.rows.length > 0}<SubmitButton>Keep what is chosen</SubmitButton>{/if}
+    {#if !live.hydrated && node.rows.length > 0}<SubmitButton>{live.shown.say('Keep what is chosen')}</SubmitButton>{/if}
   </form>
 {/if}
 {#if node.rows.length === 0 && !apart}
@@ -65,7 +65,7 @@
       <caption>{node.label}</caption>
       <thead>
         <tr>
-          {#if node.choose}<th scope="col"><span class="said">Chosen</span></th>{/if}
+          {#if node.choose}<th scope="col"><span class="said">{live.shown.say('Chosen')}</span></th>{/if}
           {#each node.columns as column, index (index)}
             <th scope="col" class={column.align} aria-sort={column.sort ? column.sort.direction : undefined}>
               {#if column.sort}
@@ -75,7 +75,7 @@
               {:else}{column.label}{/if}
             </th>
           {/each}
-          {#if editable}<th scope="col"><span class="said">Change</span></th>{/if}
+          {#if editable}<th scope="col"><span class="said">{live.shown.say('Change')}</span></th>{/if}
         </tr>
       </thead>
       <tbody>
@@ -99,7 +99,7 @@
                     name={node.choose.name}
                     value={row.key}
                     checked={row.chosen ?? false}
-                    aria-label="Choose {row.cells[0]?.text || row.key}"
+                    aria-label="{live.shown.say('Choose')} {row.cells[0]?.text || row.key}"
                     onchange={({ currentTarget }) => chooseRow(row.key, currentTarget.checked)}
                   />
                 </td>
@@ -117,7 +117,7 @@
                     href={row.edit.href}
                     data-edits={row.key}
                     onclick={(event) => row.edit && edit(event, row.edit)}
-                    aria-label="Edit {row.cells[0]?.text || row.key} ({row.key})">{row.edit.text}</a
+                    aria-label="{live.shown.say('Edit')} {row.cells[0]?.text || row.key} ({row.key})">{row.edit.text}</a
                   >
                 </td>
               {/if}

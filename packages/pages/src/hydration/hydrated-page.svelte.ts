@@ -10,7 +10,7 @@ import {
   withContext,
   writeAddress,
 } from '@pallmist/app/address';
-import { celWith, planLoad, showPage, type PagePayload, type ShowTools } from '@pallmist/app/view';
+import { celWith, directionOf, languageOf, planLoad, showPage, type PagePayload, type ShowTools } from '@pallmist/app/view';
 import { tick } from 'svelte';
 import type { AddressCause } from './in-console.ts';
 import type { LivePage } from '../live-page.ts';
@@ -236,7 +236,12 @@ export class HydratedPage implements LivePage {
     const { app, page, data, programs } = this.#payload;
     // The service evaluates some conditions: when one of their parameters changes, the page has to be loaded again.
     const asked = (this.#payload.asks ?? []).map((name) => values[name]);
-    return JSON.stringify([planLoad(app, page, values, this.#payload, celWith(programs, this.#tools.cel), data.records), asked]);
+    // In another language Pallmist's own texts are others, which come with the page.
+    return JSON.stringify([
+      languageOf(app, values),
+      planLoad(app, page, values, this.#payload, celWith(programs, this.#tools.cel), data.records),
+      asked,
+    ]);
   }
 
   #follow(reading: Reading, cause: 'change' | 'history'): void {
@@ -281,7 +286,7 @@ export class HydratedPage implements LivePage {
       window.location.reload();
       return;
     }
-    this.#show({ ...fetched.payload, ...this.#wayHere() }, this.#tools);
+    this.#show({ ...fetched.payload, ...this.#wayHere() }, await toolsFor(fetched.payload));
     this.onshown?.(this.shown.address, cause);
     if (cause === 'history') {
       await tick();
@@ -338,6 +343,7 @@ export class HydratedPage implements LivePage {
   #nameDocument(): void {
     document.title = `${this.shown.title} · ${this.shown.appTitle}`;
     document.documentElement.lang = this.shown.language;
+    document.documentElement.dir = directionOf(this.shown.language);
   }
 
   /** Asks the service; @returns undefined when something else was asked for meanwhile, or nothing came */

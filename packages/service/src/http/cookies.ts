@@ -27,7 +27,7 @@ export function clearCookie(response: Response, name: string, place: CookiePlace
 }
 
 /** What an app remembers in a browser: who is signed in, a held form, the short addresses made there, the visit. */
-export type AppCookie = 'person' | 'device' | 'held' | 'short' | 'previous' | 'visit' | 'once' | 'said';
+export type AppCookie = 'person' | 'device' | 'held' | 'short' | 'previous' | 'visit' | 'once' | 'said' | 'language';
 
 /** An app’s cookies have its name, for those of an app at “/” go to every other app too. */
 const nameOf = ({ definition: { app }, draft }: HostedApp, kind: AppCookie) => `pallmist_${app}${draft ? '_draft' : ''}_${kind}`;

@@ -29,7 +29,8 @@ import type { HostedApp } from '../apps/hosted-app.ts';
 import type { AppCookies } from '../http/cookies.ts';
 import type { Store } from '../store/store.ts';
 import { loadRecords, recordSpace } from './load-data.ts';
-import { message, readingMessage } from './messages.ts';
+import { preferredLanguage } from './preferred-language.ts';
+import { message, readingMessage, sayFor } from './messages.ts';
 import type { PreviousPages } from './previous-pages.ts';
 import { firstAfterSignIn } from './sign-in.ts';
 import { leads, says, type Admitted, type PageOutcome, type ReadRequest, type Step } from './steps.ts';
@@ -57,8 +58,10 @@ export async function admit(read: ReadRequest, { store, cookies, visit, previous
   }
   const passage = await passageOf(read, store, person);
   if (passage !== 'admitted') return { elsewhere: turnAway(hosted, request, reading, passage) };
-  if (reading.status !== 'found') return says(readingMessage(hosted, reading));
+  if (reading.status !== 'found') return says(readingMessage(hosted, reading, request.originalUrl));
   if (reading.former) return leads(301, todaysAddress(app, reading));
+  const preferred = as === 'document' && arrivedBy === undefined ? preferredLanguage(read, cookies) : undefined;
+  if (preferred !== undefined) return leads(303, preferred);
   const tidy = as === 'document' && arrivedBy === undefined ? tidyAddress(app, reading, request.originalUrl) : undefined;
   if (tidy !== undefined) return leads(303, tidy);
 
@@ -130,10 +133,14 @@ function turnAway(hosted: HostedApp, request: Request, reading: Reading, passage
   if (passage === 'sign-in') return { redirect: { status: 303, to: wayIn('sign-in-needed') }, needsSignIn: true };
   const admission = admissionOf(hosted.definition.pages[reading.page ?? '']?.admit, hosted.definition.gates);
   const reason = typeof admission === 'object' ? admission.reason : undefined;
-  const refused = message(hosted, 403, 'This page is not open to you', [
-    reason === undefined ? 'The account that you are signed in with may not see it.' : appText(hosted.definition, reason, reading.values),
-  ]);
-  refused.message.ways.unshift({ text: 'Sign in with another account', href: wayIn('other-account') });
+  const refused = message(
+    hosted,
+    403,
+    'This page is not open to you',
+    [reason === undefined ? 'The account that you are signed in with may not see it.' : appText(hosted.definition, reason, reading.values)],
+    reading.values,
+  );
+  refused.message.ways.unshift({ text: sayFor(hosted, reading.values)('Sign in with another account'), href: wayIn('other-account') });
   return { say: refused };
 }
 

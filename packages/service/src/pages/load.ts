@@ -1,5 +1,6 @@
 import {
   admissionOf,
+  appText,
   celWith,
   dataToSend,
   Evaluator,
@@ -91,7 +92,7 @@ export async function load(admitted: Admitted, { store, cookies, sealer }: LoadP
   const earlyPage = sameVariant(page, early);
   const loaded = await loadData(admitted, earlyPage, store);
   if ('to' in loaded) return leads(303, loaded.to);
-  if (loaded.missing) return says(missingMessage(hosted, name, loaded.missing));
+  if (loaded.missing) return says(missingMessage(hosted, name, loaded.missing, admitted.reading.values));
   const { data, reading } = loaded;
 
   const after = new Evaluator(
@@ -102,7 +103,7 @@ export async function load(admitted: Admitted, { store, cookies, sealer }: LoadP
       rows: each(data.rows, (found) => found.rows),
       total: each(data.rows, (found) => found.total),
       figures: each(data.rows, (found) => found.figures ?? {}),
-      label: labelsOf(definition, page, reading.values, data),
+      label: labelsOf(definition, page, reading.values, data, (text) => appText(definition, text, reading.values)),
     },
     pageScopeTypes(definition, page),
     evaluateCel,

@@ -1,4 +1,23 @@
-import { appPartFor, nearest, parameterTypes, quote, showPage, type AppPart, type PagePayload, type Reading } from '@pallmist/app';
+import {
+  allParameterTypes,
+  appPartFor,
+  appText,
+  evaluateCel,
+  languageOf,
+  nearest,
+  quote,
+  readAddress,
+  sayIn,
+  showPage,
+  type AppPart,
+  type PagePayload,
+  type Phrase,
+  type Reading,
+  type Say,
+  type ShownPage,
+  type Values,
+} from '@pallmist/app';
+import { phrases } from '@pallmist/app/phrases';
 import type { MessagePage } from '@pallmist/pages/server';
 import type { HostedApp } from '../apps/hosted-app.ts';
 import type { MissingRecord } from './load-data.ts';
@@ -10,32 +29,52 @@ export interface StatusMessage {
 }
 
 /** What to say for an address that cannot be shown. */
-export function readingMessage(hosted: HostedApp, reading: Reading): StatusMessage {
+export function readingMessage(hosted: HostedApp, reading: Reading, address: string): StatusMessage {
+  const values = reading.page === undefined ? valuesAnywhere(hosted, address) : reading.values;
+  const declared = { ...hosted.definition.parameters, ...hosted.definition.pages[reading.page ?? '']?.parameters };
   const sentences = reading.problems
     .filter(({ severity }) => severity === 'error')
-    .flatMap(({ message, hint }) => (hint === undefined ? [message] : [message, hint]));
+    .flatMap(({ message: raw, hint, parameter = '' }) => {
+      const label = declared[parameter]?.label;
+      const said = label?.includes('{') ? raw.replace(label, () => appText(hosted.definition, label, reading.values)) : raw;
+      return hint === undefined ? [said] : [said, hint];
+    });
   switch (reading.status) {
     case 'unknown-page':
-      return message(hosted, 404, 'There is no such page', [
-        sentences[0] ?? 'The address leads nowhere.',
-        'Perhaps it is mistyped, or the page is gone.',
-      ]);
+      return message(
+        hosted,
+        404,
+        'There is no such page',
+        [sentences[0] ?? 'The address leads nowhere.', 'Perhaps it is mistyped, or the page is gone.'],
+        values,
+      );
     case 'malformed':
-      return message(hosted, reading.problems.some(({ code }) => code === 'address-too-long') ? 414 : 400, 'That is no address', sentences);
+      return message(
+        hosted,
+        reading.problems.some(({ code }) => code === 'address-too-long') ? 414 : 400,
+        'That is no address',
+        sentences,
+        values,
+      );
     default: {
       const inPath = reading.parameters.some(({ place, problem }) => place === 'path' && problem !== undefined);
-      return message(hosted, inPath ? 404 : 400, inPath ? 'There is no such page' : 'Something is wrong in the address', sentences);
+      return message(hosted, inPath ? 404 : 400, inPath ? 'There is no such page' : 'Something is wrong in the address', sentences, values);
     }
   }
 }
 
 /** What to say when a record that the address names is not there. */
-export function missingMessage(hosted: HostedApp, page: string, missing: MissingRecord): StatusMessage {
+export function missingMessage(hosted: HostedApp, page: string, missing: MissingRecord, values: Values): StatusMessage {
+  const say = sayFor(hosted, values);
   const declaration = hosted.definition.pages[page]?.parameters?.[missing.parameter];
-  const label = declaration?.label ?? missing.parameter;
-  return message(hosted, 404, `There is no such ${label.toLowerCase()}`, [
-    `Nothing is kept under ${quote(missing.key)}. Perhaps it is mistyped, or it has been removed.`,
-  ]);
+  const label = appText(hosted.definition, declaration?.label ?? missing.parameter, values);
+  return message(
+    hosted,
+    404,
+    say('There is no such {0}', languageOf(hosted.definition, values) === 'en' ? label.toLowerCase() : label),
+    [say('Nothing is kept under {0}. Perhaps it is mistyped, or it has been removed.', quote(missing.key))],
+    values,
+  );
 }
 
 /** The service has more to do than it can. */
@@ -47,20 +86,49 @@ export function failureMessage(hosted: HostedApp | undefined): StatusMessage {
   return message(hosted, 500, 'That did not work', ['Something went wrong on our side; it is in the service’s log. Please try again.']);
 }
 
-/** A message in the look of an app; without an app, plainly. */
-export function message(hosted: HostedApp | undefined, status: number, title: string, sentences: string[]): StatusMessage {
-  if (!hosted)
-    return { status, message: { title, sentences, ways: [], appTitle: 'Pallmist', home: '/', navigation: undefined, draft: false } };
-  const home = hosted.compiled.mount === '' ? '/' : hosted.compiled.mount;
+/** The values that an address of no page gives to what every page has: its language, say. */
+function valuesAnywhere(hosted: HostedApp, address: string): Values {
+  const query = /\?[^#]*/.exec(address)?.[0] ?? '';
+  return readAddress(hosted.compiled, (hosted.compiled.mount || '/') + query).values;
+}
+
+/** Says Pallmist's own texts in the language of an address of the app. */
+export const sayFor = (hosted: HostedApp, values: Values): Say =>
+  sayIn(languageOf(hosted.definition, values), hosted.definition.phrases, phrases);
+
+/** The values of an address that says nothing: the defaults. */
+const noValues: Values = {};
+
+/**
+ * A message in the look of an app; without an app, plainly.
+ * @param title and sentences: those that are phrases of Pallmist's own are said in the language of the values
+ */
+export function message(
+  hosted: HostedApp | undefined,
+  status: number,
+  title: string,
+  sentences: string[],
+  values: Values = noValues,
+): StatusMessage {
+  if (!hosted) {
+    const bare = { say: sayIn('en', undefined, undefined), language: 'en', appTitle: 'Pallmist', home: '/' };
+    return { status, message: { ...bare, title, sentences, ways: [], navigation: undefined, draft: false } };
+  }
+  const { definition } = hosted;
+  const say = sayFor(hosted, values);
+  const inWords = (text: string) => (Object.hasOwn(phrases, text) ? say(text as Phrase) : text);
+  const shown = frameOf(hosted, values);
   return {
     status,
     message: {
-      title,
-      sentences,
-      ways: [{ text: `Go to the first page of ${hosted.definition.title}`, href: home }],
-      appTitle: hosted.definition.title,
-      home,
-      navigation: navigationOf(hosted),
+      say,
+      language: languageOf(definition, values),
+      title: inWords(title),
+      sentences: sentences.map(inWords),
+      ways: [{ text: say('Go to the first page of {0}', shown.appTitle), href: shown.home }],
+      appTitle: shown.appTitle,
+      home: shown.home,
+      navigation: shown.navigation,
       draft: hosted.draft,
     },
   };
@@ -75,13 +143,13 @@ function barePart(hosted: HostedApp): AppPart {
   return part;
 }
 
-/** The app’s navigation, with no page being the current one. */
-function navigationOf(hosted: HostedApp): MessagePage['navigation'] {
+/** What stands around a page, with no page being the current one. */
+function frameOf(hosted: HostedApp, values: Values): Pick<ShownPage, 'navigation' | 'home' | 'appTitle'> {
   const payload: PagePayload = {
     app: barePart(hosted),
     name: '',
     page: { title: '', address: '/', content: [] },
-    reading: { status: 'found', values: {}, parameters: [], problems: [], undeclared: [], former: false },
+    reading: { status: 'found', values, parameters: [], problems: [], undeclared: [], former: false },
     data: { records: {}, rows: {}, options: {} },
     cel: false,
     packed: false,
@@ -89,7 +157,7 @@ function navigationOf(hosted: HostedApp): MessagePage['navigation'] {
     visit: {},
     draft: hosted.draft,
   };
-  return showPage(payload, { cel: () => undefined, types: parameterTypes, shows: {} }).navigation;
+  return showPage(payload, { cel: evaluateCel, types: allParameterTypes, shows: {}, phrases });
 }
 
 /** Points to an app whose mount is near to a path that belongs to none. */
@@ -103,6 +171,8 @@ export function strayMessage(path: string, apps: readonly HostedApp[]): StatusMe
   return {
     status: 404,
     message: {
+      say: sayIn('en', undefined, undefined),
+      language: 'en',
       title: 'Nothing is here',
       sentences: [`No app is mounted at ${quote(first, 60)}.`],
       ways: shown.slice(0, 10).map(({ definition }) => ({ text: definition.title, href: definition.mount })),

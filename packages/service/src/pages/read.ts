@@ -1,10 +1,18 @@
-import { readAddress, SealBook, withContext } from '@pallmist/app';
+import { languageOf, readAddress, SealBook, sentencesIn, withContext, type CompiledApp, type Reading } from '@pallmist/app';
+import type { HostedApp } from '../apps/hosted-app.ts';
 import { mayHoldSealed, type Sealer } from '../seals/sealer.ts';
 import type { Store } from '../store/store.ts';
 import { readingMessage } from './messages.ts';
 import { repaired } from './repair.ts';
 import { leads, says, type ReadRequest, type Received, type Step } from './steps.ts';
 import type { VisitMemory } from './visit.ts';
+
+/** Reads an address; what is wrong in it is said in the language that it names. */
+function inItsLanguage(hosted: HostedApp, app: CompiledApp, address: string): Reading {
+  const reading = readAddress(app, address);
+  const sentences = reading.problems.length === 0 ? undefined : sentencesIn(languageOf(hosted.definition, reading.values));
+  return sentences === undefined ? reading : readAddress(withContext(app, { sentences }), address);
+}
 
 export interface ReadParts {
   sealer: Sealer;
@@ -21,7 +29,7 @@ export async function read(received: Received, { sealer, visit, store }: ReadPar
   if (as === 'document' && /%0D%0A/i.test(address)) return leads(303, address.replaceAll(/%0D%0A/gi, '%0A'));
   const book = new SealBook(mayHoldSealed(address) ? await sealer.openAll(hosted.definition.app, address) : []);
   const app = withContext(hosted.compiled, { seals: book });
-  const reading = readAddress(app, address);
+  const reading = inItsLanguage(hosted, app, address);
   if (as === 'document') {
     const to = await repaired(hosted, app, address, reading, store.records);
     if (to !== undefined) return leads(303, to);
@@ -29,6 +37,6 @@ export async function read(received: Received, { sealer, visit, store }: ReadPar
   const name = reading.page ?? '';
   const page = hosted.definition.pages[name];
   const compiled = app.pages.get(name);
-  if (page === undefined || compiled === undefined) return says(readingMessage(hosted, reading));
+  if (page === undefined || compiled === undefined) return says(readingMessage(hosted, reading, address));
   return { ...received, app, book, reading, name, page, compiled, arrivedBy };
 }

@@ -1,3 +1,4 @@
+import { phrases } from '@pallmist/app/phrases';
 import {
   allParameterTypes,
   evaluateCel,
@@ -21,7 +22,7 @@ import type { StatusMessage } from './messages.ts';
 export const pageDataType = 'application/vnd.pallmist.page-data+json';
 
 /** With what the service shows pages. */
-export const tools: ShowTools = { cel: evaluateCel, types: allParameterTypes, shows };
+export const tools: ShowTools = { cel: evaluateCel, types: allParameterTypes, shows, phrases };
 
 /** How a page is asked for: as a document, by a browser for its data, or by sending one of its forms. */
 export type AskedAs = 'document' | 'data' | 'form';

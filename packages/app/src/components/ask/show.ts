@@ -27,6 +27,6 @@ export function show(component: ComponentOf<typeof ask>, context: ViewContext): 
     label: context.text(component.label),
     form: context.formFor(page, context.href(link), boxes, context.linkValues(link)),
     boxes: boxes.map((name) => parameterBox(page, name, declared[name], present[name], context)),
-    button: context.text(component.submit, 'Go'),
+    button: context.text(component.submit, context.say('Go')),
   };
 }

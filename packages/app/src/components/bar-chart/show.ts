@@ -42,14 +42,14 @@ export function show(component: ComponentOf<typeof barChart>, context: ViewConte
   const rest = (read?.total ?? 0) - shown.reduce((sum, { count }) => sum + count, 0);
   const longest = Math.max(1, rest, ...shown.map(({ count }) => count));
   const bars = shown.map(({ value, count }): Bar => {
-    const text = value === undefined ? 'None' : context.field(definition, value);
+    const text = value === undefined ? context.say('None') : context.field(definition, value);
     const key = typeof value === 'object' ? value[app.collections?.[definition?.of ?? '']?.keyField ?? ''] : value;
     const bar = { text, count, length: count / longest };
     if (bind === undefined || key === undefined || typeof key === 'object') return { ...bar, current: false };
     const current = context.values[bind] === key;
     return { ...bar, current, link: context.changeAnchor(text, { [bind]: current ? undefined : key }) };
   });
-  if (rest > 0) bars.push({ text: 'Others', count: rest, length: rest / longest, current: false });
+  if (rest > 0) bars.push({ text: context.say('Others'), count: rest, length: rest / longest, current: false });
   return {
     show: 'bar-chart',
     id: context.newId(),

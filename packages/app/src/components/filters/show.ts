@@ -29,9 +29,9 @@ export function show(component: ComponentOf<typeof filters>, context: ViewContex
     label: context.text(component.label),
     form: context.keepingForm(boxes, dropped),
     boxes: boxes.map((name) => parameterBox(context.payload.name, name, context.declaration(name), context.values[name], context)),
-    button: context.text(component.submit, 'Apply'),
+    button: context.text(component.submit, context.say('Apply')),
     ...(empty === undefined || empty === context.change({}).written.address
       ? {}
-      : { clear: { text: context.text(component.clear, 'Clear'), href: empty } }),
+      : { clear: { text: context.text(component.clear, context.say('Clear')), href: empty } }),
   };
 }

@@ -29,7 +29,7 @@ export interface FormNode {
   problem?: string;
 }
 
-const buttons = { create: 'Save', change: 'Save', remove: 'Remove' };
+const buttons = { create: 'Save', change: 'Save', remove: 'Remove' } as const;
 
 /** A form for a record, with what stands in it: what was typed and could not be saved, or what the record holds. */
 export function show(component: ComponentOf<typeof form>, context: ViewContext): FormNode {
@@ -46,7 +46,7 @@ export function show(component: ComponentOf<typeof form>, context: ViewContext):
     const target = keyOf(called);
     const initial = action === 'create' ? more?.value && context.evaluator.value(more.value) : record[called];
     const problem = state?.problems[called];
-    const help = [more?.help === undefined ? declared?.help : context.text(more.help), declared?.type === 'file' && acceptedFiles(declared)]
+    const help = [context.text(more?.help ?? declared?.help), declared?.type === 'file' && acceptedFiles(declared)]
       .filter((sentence) => typeof sentence === 'string' && sentence !== '')
       .join(' ');
     const value = state?.values[called] ?? fieldText(initial, target === undefined ? undefined : { keyField: target });
@@ -68,7 +68,7 @@ export function show(component: ComponentOf<typeof form>, context: ViewContext):
     label: context.text(component.label),
     action: context.change({}).written.address ?? '',
     boxes,
-    button: context.text(component.submit, buttons[action]),
+    button: context.text(component.submit, context.say(buttons[action])),
     removes: action === 'remove',
     files: boxes.some(({ kind }) => kind === 'file'),
     ...(action === 'change' ? { seen: markOf(record, fields.map(fieldName), keyOf) } : {}),

@@ -1,5 +1,4 @@
 import type { language } from './definition.ts';
-import { choiceLabel } from '../../view/choice-label.ts';
 import type { ChangeAnchor } from '../../view/node-parts.ts';
 import type { ViewContext } from '../../view/view-context.ts';
 import type { ComponentOf } from '../kind.ts';
@@ -16,7 +15,7 @@ export function show(component: ComponentOf<typeof language>, context: ViewConte
     show: 'language',
     label: context.text(component.label, 'Language'),
     languages: Object.entries(context.payload.app.choices?.[context.declaration(name)?.of ?? ''] ?? {}).map(([tag, label]) => ({
-      ...context.changeAnchor(choiceLabel(label), { [name]: tag }),
+      ...context.changeAnchor(context.choice(label), { [name]: tag }),
       tag,
       current: context.language === tag,
     })),

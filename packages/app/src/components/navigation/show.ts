@@ -1,6 +1,5 @@
 import type { navigation } from './definition.ts';
 import type { Values } from '@pallmist/address/declare';
-import { choiceLabel } from '../../view/choice-label.ts';
 import type { Anchor } from '../../view/node-parts.ts';
 import type { ViewContext } from '../../view/view-context.ts';
 import type { ComponentOf } from '../kind.ts';
@@ -23,7 +22,7 @@ export function show(component: ComponentOf<typeof navigation>, context: ViewCon
         current: entry.to.page === context.payload.name,
       })),
       ...Object.entries(bind === undefined ? {} : (choices ?? {})).map(([choice, label]) => ({
-        ...context.changeAnchor(choiceLabel(label), { [bind ?? '']: choice }),
+        ...context.changeAnchor(context.choice(label), { [bind ?? '']: choice }),
         current: context.values[bind ?? ''] === choice,
       })),
     ],

@@ -42,7 +42,7 @@ function sizeSelect(bind: string, sizes: readonly number[], present: number, con
   return {
     show: 'select',
     name: bind,
-    label: 'On a page',
+    label: context.say('On a page'),
     value: String(present),
     options: all.map((size) => ({ value: String(size), text: String(size) })),
     form: context.keepingForm(bind),

@@ -22,7 +22,7 @@ export function show(component: ComponentOf<typeof select>, context: ViewContext
   // A value that the list does not hold is still what the address says.
   if (value !== '' && !options.some((option) => option.value === value)) options.unshift({ value, text: value });
   if (declaration?.default === undefined && declaration?.required !== true)
-    options.unshift({ value: '', text: context.text(component.anyLabel, 'Any') });
+    options.unshift({ value: '', text: context.text(component.anyLabel, context.say('Any')) });
   return {
     show: 'select',
     name: component.bind,

@@ -21,7 +21,7 @@ export function show(component: ComponentOf<typeof share>, context: ViewContext)
   const href = writeAddress(context.app, name, values, { forSharing: true, tellsVisit: component.withVisit !== undefined }).address ?? '';
   return {
     show: 'share',
-    text: context.text(component.text, 'Share this view'),
+    text: context.text(component.text, context.say('Share this view')),
     href,
     ...(component.short === undefined ? {} : { short: `${context.app.mount}/~s` }),
     ...(component.qr === true ? { qr: `${context.app.mount}/~qr.svg?of=${encode(href)}` } : {}),

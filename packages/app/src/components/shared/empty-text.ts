@@ -7,7 +7,7 @@ export function emptyText(
   data: ReadData | undefined,
   context: ViewContext,
 ): string {
-  if (data?.rows.length === 0 && data.total > 0) return 'The list does not have so many pages.';
-  if (data?.unasked) return context.text(component.beforeSearch, 'Nothing was searched for yet.');
-  return context.text(component.empty, 'Nothing found.');
+  if (data?.rows.length === 0 && data.total > 0) return context.say('The list does not have so many pages.');
+  if (data?.unasked) return context.text(component.beforeSearch, context.say('Nothing was searched for yet.'));
+  return context.text(component.empty, context.say('Nothing found.'));
 }

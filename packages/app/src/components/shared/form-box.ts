@@ -19,7 +19,7 @@ export function boxFor(
     const options = optionsOf(declared, context);
     // A collection too large to choose from: then its key is typed.
     if (options.length === 0) return { kind: 'text', required };
-    return { kind: 'select', required, options: [{ value: '', text: required ? 'Choose…' : '—' }, ...options] };
+    return { kind: 'select', required, options: [{ value: '', text: required ? context.say('Choose…') : '—' }, ...options] };
   }
   if (lines !== undefined && lines > 1) return { ...limitsOf(declared ?? {}, 'text'), kind: 'lines', lines, required };
   return { ...limitsOf(declared ?? {}, declared?.type), required };

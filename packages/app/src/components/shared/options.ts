@@ -1,4 +1,3 @@
-import { choiceLabel } from '../../view/choice-label.ts';
 import type { ViewContext } from '../../view/view-context.ts';
 
 /** A collection whose records can be chosen, and the unique field that names them where it is not the key. */
@@ -18,12 +17,12 @@ export function optionsOf(
   const of = declaration?.of ?? '';
   if (declaration?.type === 'boolean') {
     return [
-      { value: 'true', text: 'Yes' },
-      { value: 'false', text: 'No' },
+      { value: 'true', text: context.say('Yes') },
+      { value: 'false', text: context.say('No') },
     ];
   }
   if (declaration?.type === 'choice') {
-    return Object.entries(context.payload.app.choices?.[of] ?? {}).map(([value, choice]) => ({ value, text: choiceLabel(choice) }));
+    return Object.entries(context.payload.app.choices?.[of] ?? {}).map(([value, choice]) => ({ value, text: context.choice(choice) }));
   }
   return (
     context.payload.data.options[optionsName({ from: of, ...(declaration?.by === undefined ? {} : { by: declaration.by }) })] ?? []

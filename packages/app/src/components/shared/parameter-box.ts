@@ -23,7 +23,11 @@ export function parameterBox(
   context: ViewContext,
 ): ParameterBox {
   const { label, help, required = false, default: given, type = 'text' } = declaration ?? {};
-  const common = { name, label: label ?? context.fieldLabel(undefined, name), ...(help === undefined ? {} : { help }) };
+  const common = {
+    name,
+    label: label === undefined ? context.fieldLabel(undefined, name) : context.text(label),
+    ...(help === undefined ? {} : { help: context.text(help) }),
+  };
   const plain = context.app.pages.get(page)?.byName.get(name)?.plain;
   const written = plain === undefined || value === undefined ? '' : writePlainText(plain, value);
   // As it would be in an address.
@@ -44,7 +48,7 @@ export function parameterBox(
     // A collection too large to choose from: then its key is typed. A value that the list does not hold is still the address’s.
     if (options.length > 0) {
       const all = text === '' || options.some((option) => option.value === text) ? options : [{ value: text, text }, ...options];
-      return { ...one, kind: 'select', options: required || given !== undefined ? all : [{ value: '', text: 'Any' }, ...all] };
+      return { ...one, kind: 'select', options: required || given !== undefined ? all : [{ value: '', text: context.say('Any') }, ...all] };
     }
   }
   if (type === 'packed') return { ...one, value: boxText(type, value), kind: 'lines', lines };

@@ -2,6 +2,7 @@ import type { signIn } from './definition.ts';
 import { writeAddress } from '@pallmist/address/pages';
 import type { Reason } from '../../gate/pass.ts';
 import { ownNames, ownValue, reasonIn } from '../../gate/way-back.ts';
+import type { Phrase } from '../../languages/phrases.ts';
 import type { ViewContext } from '../../view/view-context.ts';
 import type { ComponentOf } from '../kind.ts';
 
@@ -23,7 +24,7 @@ export interface SignInNode {
   signOut: string;
 }
 
-const ownReasons: Record<Reason, string> = {
+const ownReasons = {
   'sign-in-needed': 'Sign in to see this page. You will be taken there at once.',
   'wrong-password': 'The name and the password do not belong together. Please try again.',
   'signed-out': 'You are signed out.',
@@ -31,7 +32,7 @@ const ownReasons: Record<Reason, string> = {
   'mail-sent': 'If that address is known here, a mail is on its way to it. Its link lets you in, once.',
   'link-expired': 'That link has been used, or is too old. You may ask for a new one.',
   'too-many-tries': 'There were too many attempts. Please wait a few minutes and try again.',
-};
+} as const satisfies Record<Reason, Phrase>;
 
 export function show(component: ComponentOf<typeof signIn>, context: ViewContext): SignInNode {
   const { app, reading, person, entering } = context.payload;
@@ -39,16 +40,23 @@ export function show(component: ComponentOf<typeof signIn>, context: ViewContext
   return {
     show: 'sign-in',
     action: writeAddress(context.app, context.payload.name, context.values).address ?? '',
-    name: context.text(component.loginLabel, 'Name'),
-    password: context.text(component.password, 'Password'),
-    button: context.text(component.submit, 'Sign in'),
+    name: context.text(component.loginLabel, context.say('Name')),
+    password: context.text(component.password, context.say('Password')),
+    button: context.text(component.submit, context.say('Sign in')),
     back: ownValue(reading, ownNames.wanted) ?? '',
     signOut: `${context.app.mount}/~sign-out`,
-    ...(why === undefined ? {} : { reason: context.text(reasonOf(why, context) ?? app.signIn?.reasons[why], ownReasons[why]) }),
+    ...(why === undefined
+      ? {}
+      : { reason: context.text(reasonOf(why, context) ?? app.signIn?.reasons[why], context.say(ownReasons[why])) }),
     ...(app.signIn?.byMail
-      ? { byMail: { label: context.text(component.mail, 'Mail address'), button: context.text(component.mailButton, 'Mail me a link') } }
+      ? {
+          byMail: {
+            label: context.text(component.mail, context.say('Mail address')),
+            button: context.text(component.mailButton, context.say('Mail me a link')),
+          },
+        }
       : {}),
-    ...(entering ? { entering: { token: entering.token, button: `Come in as ${entering.name}` } } : {}),
+    ...(entering ? { entering: { token: entering.token, button: context.say('Come in as {0}', entering.name) } } : {}),
     ...(person ? { signedInAs: person.name } : {}),
   };
 }

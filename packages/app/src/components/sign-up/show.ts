@@ -40,16 +40,20 @@ export function show(component: ComponentOf<typeof signUp>, context: ViewContext
     id: context.newId(),
     action: writeAddress(context.app, name, context.values).address ?? '',
     boxes: [
-      box('called', context.text(component.nameLabel, 'Your name'), { kind: 'text', autocomplete: 'name', maxLength: 80 }),
-      box('login', context.text(component.loginLabel, 'Name to sign in with'), { kind: 'text', autocomplete: 'username', maxLength: 100 }),
-      box('password', context.text(component.password, 'Password'), {
+      box('called', context.text(component.nameLabel, context.say('Your name')), { kind: 'text', autocomplete: 'name', maxLength: 80 }),
+      box('login', context.text(component.loginLabel, context.say('Name to sign in with')), {
+        kind: 'text',
+        autocomplete: 'username',
+        maxLength: 100,
+      }),
+      box('password', context.text(component.password, context.say('Password')), {
         kind: 'password',
         autocomplete: 'new-password',
         maxLength: 200,
-        help: 'At least 8 characters.',
+        help: context.say('At least 8 characters.'),
       }),
     ],
-    button: context.text(component.submit, 'Make an account'),
+    button: context.text(component.submit, context.say('Make an account')),
     back: ownValue(reading, ownNames.wanted) ?? '',
     ...(state?.problem === undefined ? {} : { problem: state.problem }),
   };

@@ -60,7 +60,7 @@ export function show(component: ComponentOf<typeof table>, context: ViewContext)
       cells: component.columns.map((column) => cell(column, from, row, inRow, context)),
       ...(href === undefined ? {} : { href }),
       ...(chosen ? { chosen: chosen.includes(key) } : {}),
-      ...(component.edit ? { edit: context.changeAnchor('Edit', { [component.edit.bind]: key }) } : {}),
+      ...(component.edit ? { edit: context.changeAnchor(context.say('Edit'), { [component.edit.bind]: key }) } : {}),
     };
   });
   return {
@@ -92,7 +92,7 @@ function editedRow(
   if (form === undefined) return {};
   const title =
     row?.cells[0]?.text ?? (columns[0]?.field === undefined ? '' : context.fieldAt(from, columns[0].field, record ?? {}).value.text);
-  return { edited: { key, title: title || key, form, cancel: context.changeAnchor('Leave it', { [edit.bind]: undefined }) } };
+  return { edited: { key, title: title || key, form, cancel: context.changeAnchor(context.say('Leave it'), { [edit.bind]: undefined }) } };
 }
 
 function cell(

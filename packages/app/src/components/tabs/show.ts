@@ -1,5 +1,4 @@
 import type { tabs } from './definition.ts';
-import { choiceLabel } from '../../view/choice-label.ts';
 import type { ChangeAnchor } from '../../view/node-parts.ts';
 import type { ViewContext, AnyNode } from '../../view/view-context.ts';
 import type { ComponentOf } from '../kind.ts';
@@ -22,7 +21,7 @@ export function show(component: ComponentOf<typeof tabs>, context: ViewContext):
     id: context.newId(),
     label: context.text(component.label),
     tabs: Object.entries(labels).map(([choice, label]) => ({
-      ...context.changeAnchor(choiceLabel(label), { [bind]: choice }),
+      ...context.changeAnchor(context.choice(label), { [bind]: choice }),
       current: choice === open,
     })),
     content: typeof open === 'string' ? context.showAll(component.panes[open] ?? []) : [],

@@ -1,7 +1,6 @@
 import { compileApp } from '../../compile-with-all-types.ts';
 import type { Problem } from '@pallmist/address/declare';
 import type { CompiledApp } from '@pallmist/address/pages';
-import { appScopeTypes } from '../../expressions/page-scope.ts';
 import type { AppDefinition, PageDefinition } from '../app-schema.ts';
 import { checkCollections } from './collections.ts';
 import { checkPageContent } from './content.ts';
@@ -15,6 +14,7 @@ import { checkTies } from './tied.ts';
 import { checkOpenSensitive, checkSecrets, checkSensitive } from './sensitive.ts';
 import { checkSignIn } from './sign-in.ts';
 import { checkUsage } from './usage.ts';
+import { checkTextsInWords, wordScope } from './texts-in-words.ts';
 import { checkWords } from './words.ts';
 
 /** An app file, checked. `definition` and `compiled` are there as soon as the file has the right shape. */
@@ -40,7 +40,8 @@ export function checkDefinition(
   const context: CheckContext = { definition, compiled, problems };
   checkCollections(context);
   for (const [name, page] of Object.entries(definition.pages)) checkPage(context, name, page);
-  const scope = new ScopeCheck(context, appScopeTypes);
+  checkTextsInWords(context);
+  const scope = new ScopeCheck(context, wordScope(definition));
   for (const [index, entry] of (definition.navigation ?? []).entries()) {
     scope.text(['navigation', index, 'text'], entry.text);
     checkLink(context, ['navigation', index, 'to'], entry.to, scope);

@@ -9,14 +9,9 @@ import { fixName } from './fix-name.ts';
 
 /** A page that asks for sign-in needs a page to sign in on, which anybody may see and which holds the form. */
 export function checkSignIn(context: CheckContext): void {
-  const { pages, signIn, gates = {} } = context.definition;
-  const words = { fields: Object.fromEntries(Object.keys(context.definition.words ?? {}).map((name) => [name, 'string' as const])) };
-  const scope = new ScopeCheck(context, { ...appScopeTypes, word: words });
-  for (const [name, { reason }] of Object.entries(gates)) if (reason !== undefined) scope.text(['gates', name, 'reason'], reason);
+  const { pages, signIn } = context.definition;
   for (const [name, page] of Object.entries(pages)) {
     checkGateName(context, name, page.admit);
-    if (typeof page.admit === 'object' && page.admit.reason !== undefined)
-      scope.text(['pages', name, 'admit', 'reason'], page.admit.reason);
     if (page.admit !== undefined && page.admit !== 'everyone' && signIn === undefined) {
       report(context, ['pages', name, 'admit'], {
         code: 'no-sign-in',

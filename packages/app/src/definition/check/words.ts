@@ -1,4 +1,7 @@
-import { toPointer } from '@pallmist/address/declare';
+import { quote, toPointer } from '@pallmist/address/declare';
+import { suggest } from '@pallmist/address/explain';
+import { phrases } from '../../languages/phrases.ts';
+import { isTranslated } from '../../languages/say.ts';
 import { report, type CheckContext } from './context.ts';
 
 /** The language is a parameter of the whole app, its choices are language tags, and each word has a text in each. */
@@ -32,6 +35,7 @@ export function checkWords(context: CheckContext): void {
       hint: 'Write it as in BCP 47: en, cy, pt-BR.',
     });
   }
+  checkPhrases(context, declared.of ?? '', tags);
   if (declared.default === undefined)
     report(context, ['parameters', language], {
       code: 'language-without-default',
@@ -56,6 +60,29 @@ export function checkWords(context: CheckContext): void {
         fix: [{ op: 'remove', path: toPointer(['words', name, tag]) }],
       });
     }
+  }
+}
+
+/** In a language that Pallmist does not speak, the app file says what stands on buttons and in messages. */
+function checkPhrases(context: CheckContext, list: string, tags: readonly string[]): void {
+  const { phrases: own = {} } = context.definition;
+  const all = Object.keys(phrases);
+  for (const [tag, given] of Object.entries(own))
+    for (const name of Object.keys(given).filter((phrase) => !all.includes(phrase)))
+      report(context, ['phrases', tag, name], {
+        code: 'unknown-phrase',
+        message: `Pallmist has no text ${quote(name)} of its own.`,
+        hint: suggest(name, all),
+      });
+  for (const tag of tags) {
+    const missing = tag.split('-')[0] === 'en' || isTranslated(tag) ? [] : all.filter((phrase) => own[tag]?.[phrase] === undefined);
+    if (missing.length === 0) continue;
+    report(context, ['choices', list, tag], {
+      code: 'phrases-missing',
+      severity: 'warning',
+      message: `${String(missing.length)} of Pallmist’s own texts are not translated to ${tag} and stay English, such as ${quote(missing[0])}.`,
+      hint: `Give them under “phrases”, “${tag}”, by their English texts: see the guide “Languages”.`,
+    });
   }
 }
 

@@ -1,0 +1,41 @@
+import { appScopeTypes } from '../../expressions/page-scope.ts';
+import type { ScopeTypes } from '../../expressions/evaluator.ts';
+import type { AppDefinition } from '../app-schema.ts';
+import type { CheckContext, Place } from './context.ts';
+import { ScopeCheck } from './expressions.ts';
+
+/** What the texts may name that stand on no page: the app, and its words. */
+export const wordScope = ({ words = {} }: AppDefinition): ScopeTypes => ({
+  ...appScopeTypes,
+  word: { fields: Object.fromEntries(Object.keys(words).map((name) => [name, 'string' as const])) },
+});
+
+/** The texts that stand on no page make sense: the title, labels and helps of choices, fields and parameters, reasons of gates. */
+export function checkTextsInWords(context: CheckContext): void {
+  const { definition } = context;
+  const scope = new ScopeCheck(context, wordScope(definition));
+  const text = (place: Place, given: string | undefined) => {
+    if (given?.includes('{')) scope.text(place, given);
+  };
+  text(['title'], definition.title);
+  for (const [list, choices] of Object.entries(definition.choices ?? {}))
+    for (const [value, choice] of Object.entries(choices))
+      if (typeof choice === 'string') text(['choices', list, value], choice);
+      else text(['choices', list, value, 'label'], choice.label);
+  for (const [name, { fields }] of Object.entries(definition.collections ?? {}))
+    for (const [field, { label, help }] of Object.entries(fields)) {
+      text(['collections', name, 'fields', field, 'label'], label);
+      text(['collections', name, 'fields', field, 'help'], help);
+    }
+  const declared = [{ at: [] as Place, parameters: definition.parameters }].concat(
+    Object.entries(definition.pages).map(([page, { parameters }]) => ({ at: ['pages', page], parameters })),
+  );
+  for (const { at, parameters } of declared)
+    for (const [name, { label, help }] of Object.entries(parameters ?? {})) {
+      text([...at, 'parameters', name, 'label'], label);
+      text([...at, 'parameters', name, 'help'], help);
+    }
+  for (const [name, { reason }] of Object.entries(definition.gates ?? {})) text(['gates', name, 'reason'], reason);
+  for (const [name, { admit }] of Object.entries(definition.pages))
+    if (typeof admit === 'object') text(['pages', name, 'admit', 'reason'], admit.reason);
+}

@@ -1,0 +1,118 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { checkAppFile, sayIn } from '@pallmist/app';
+import { phrases, translated } from '@pallmist/app/phrases';
+import { startTestService, type TestService } from '../../../test/support/garden-service.ts';
+import { littleApp, publishApp } from '../../../test/support/little-app.ts';
+
+const source = littleApp({
+  more: `choices:
+  tongue: { en: English, de: Deutsch, fr: Français, es: Español, ar: العربية }
+  kind: { fern: '{word.fern}', palm: '{word.palm}' }
+language: tongue
+languageFromBrowser: true
+parameters: { tongue: { type: choice, of: tongue, default: en, label: Language } }
+words:
+  title: { en: Plants, de: Pflanzen, fr: Plantes, es: Plantas, ar: نباتات }
+  fern: { en: Fern, de: Farn, fr: Fougère, es: Helecho, ar: سرخس }
+  palm: { en: Palm, de: Palme, fr: Palmier, es: Palmera, ar: نخلة }
+  height: { en: Height, de: Höhe, fr: Hauteur, es: Altura, ar: ارتفاع }
+phrases: { ar: { Apply: تطبيق } }
+gates: { keepers: { roles: [keeper], reason: '{word.title}!' } }
+signIn: { page: sign-in }
+navigation: [{ text: '{word.title}', to: { page: home } }]`,
+  collections: `  plants:
+    keyField: code
+    titleField: name
+    fields: { code: { type: text }, name: { type: text, label: '{word.title}' }, kind: { type: choice, of: kind }, height: { type: integer, label: '{word.height}', help: '{word.height}?' } }`,
+  pages: `  home:
+    title: '{word.title}'
+    address: /{?q,kind,high,tick,edit,page,size,tall}
+    parameters:
+      q: { type: text, label: '{word.title}' }
+      kind: { type: choice, of: kind, label: '{word.fern}' }
+      high: { type: range, of: integer, label: '{word.height}' }
+      tall: { type: integer, min: 1, max: 9, label: '{word.height}' }
+      tick: { type: list, items: { type: record, of: plants } }
+      edit: { type: record, of: plants }
+      page: { type: integer, default: 1, min: 1 }
+      size: { type: integer, default: 1 }
+    rows: { all: { from: plants, page: '{param.page}', size: '{param.size}' } }
+    content:
+      - { show: heading, level: 1, text: '{word.title} {label.kind}' }
+      - { show: language }
+      - { show: search, bind: q, label: '{word.title}' }
+      - { show: select, bind: kind, label: '{word.fern}' }
+      - { show: input, bind: high, label: '{word.height}' }
+      - { show: table, rows: all, label: '{word.title}', columns: [{ field: name }, { field: kind }, { field: height }], bind: { tick: tick }, edit: { bind: edit, name: change, fields: [height] } }
+      - { show: pager, rows: all, bind: page, size: size }
+      - { show: filters, label: '{word.fern}', boxes: [kind, high] }
+      - { show: form, name: add, label: '{word.palm}', action: create, collection: plants, fields: [code, name, kind, height] }
+      - { show: share, qr: true, short: true }
+  closed: { title: '{word.title}', address: /closed, admit: keepers, content: [{ show: text, text: '{word.title}' }] }
+  sign-in: { title: '{word.title}', address: /sign-in, content: [{ show: heading, level: 1, text: '{word.title}' }, { show: sign-in }] }
+`,
+}).replace('title: Little', "title: '{word.title}'");
+
+let service: TestService;
+beforeAll(async () => {
+  service = await startTestService();
+  await publishApp(service, 'little', source);
+  for (const [code, name] of [
+    ['a', 'Asplenium'],
+    ['b', 'Butia'],
+  ])
+    await service.owner('POST', '/apps/little/records/plants', { code, name, kind: 'fern', height: 3 });
+});
+afterAll(() => service.stop());
+
+/** What a visitor reads on a page: its texts, titles and labels. */
+async function words(path: string): Promise<string> {
+  const text = await (await fetch(service.base + path)).text();
+  const body = text.slice(text.indexOf('<body')).replace(/<script[^]*?<\/script>/g, '');
+  const labels = [...body.matchAll(/(?:aria-label|placeholder|title|alt)="([^"]*)"/g)].map(([, label]) => label);
+  return [text.match(/<title>([^<]*)/)?.[1], ...labels, body.replace(/<[^>]*>/g, '\n')].join('\n').replaceAll('&amp;', '&');
+}
+
+describe.each(translated)('in the language %s', (tag) => {
+  it.each([
+    `/little?tongue=${tag}`,
+    `/little?tongue=${tag}&edit=a&tick=b&tall=99&page=2`,
+    `/little?tongue=${tag}&q=nothing&page=9`,
+    `/little/sign-in?tongue=${tag}&~why=wrong-password`,
+    `/little/nowhere?tongue=${tag}`,
+  ])('no English word of Pallmist’s own is left on %s', async (path) => {
+    const read = (await words(path)).split('\n').map((line) => line.trim());
+    const say = sayIn(tag, undefined, phrases);
+    const english = Object.keys(phrases).filter((phrase) => say(phrase as keyof typeof phrases) !== phrase);
+    expect(english.filter((phrase) => read.includes(phrase))).toEqual([]);
+  });
+});
+
+it('labels, navigation, title and problems are in the language, and the brand link keeps it', async () => {
+  const page = await (await fetch(`${service.base}/little?tongue=de&kind=palm&tall=99`)).text();
+  expect(page).toContain('<html lang="de" dir="ltr">');
+  expect(page).toContain('<option value="fern">Farn</option>');
+  expect(page).toMatch(/class="home[^"]*" href="\/little\?tongue=de"/);
+  expect(page).toContain('„Höhe“ kann nicht “99” sein: Die Zahl darf höchstens 9 sein.');
+  expect(page).toContain('<link rel="alternate" hreflang="fr" href="/little?kind=palm&amp;tongue=fr">');
+});
+
+it('a language that is written from right to left says so, and has the words that the app gives', async () => {
+  const page = await (await fetch(`${service.base}/little?tongue=ar`)).text();
+  expect(page).toContain('<html lang="ar" dir="rtl">');
+  expect(page).toContain('تطبيق');
+  const { problems } = checkAppFile(source);
+  expect(problems.map(({ code }) => code)).toContain('phrases-missing');
+});
+
+it('leads a new visitor once to the language that the browser prefers', async () => {
+  const headers = { 'accept-language': 'fr-CA, fr;q=0.8, en;q=0.2' };
+  const first = await fetch(`${service.base}/little?kind=fern`, { headers, redirect: 'manual' });
+  expect([first.status, first.headers.get('location')]).toEqual([303, '/little?kind=fern&tongue=fr']);
+  const cookie = first.headers
+    .getSetCookie()
+    .map((one) => one.split(';')[0])
+    .join('; ');
+  expect((await fetch(`${service.base}/little?kind=fern`, { headers: { ...headers, cookie }, redirect: 'manual' })).status).toBe(200);
+  expect((await fetch(`${service.base}/little?tongue=en`, { headers, redirect: 'manual' })).headers.get('location')).not.toContain('fr');
+});
