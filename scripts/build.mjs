@@ -16,6 +16,9 @@ for (const [what, folder, command] of steps) {
   execFileSync('npx', ['--no-install', ...command], { cwd: new URL(folder, root), stdio: ['ignore', 'inherit', 'inherit'] });
 }
 
+console.log('  building the guides …');
+await import('./docs-site.mjs');
+
 console.log('  compressing what browsers load …');
 const compressible = /\.(?:js|css|svg|json)$/;
 /** Below this, in bytes, a file is not worth a second copy. */

@@ -1,6 +1,7 @@
 <script lang="ts">
-  import type { NodeOf, Say } from '@pallmist/app/view';
+  import type { NodeOf, Say, ShownPage } from '@pallmist/app/view';
   import type { Snippet } from 'svelte';
+  import AnchorLink from './components/AnchorLink.svelte';
   import Navigation from './components/Navigation.svelte';
   import './style/tokens.css';
 
@@ -14,9 +15,11 @@
     draft: boolean;
     /** The style sheet of the app’s look. */
     look?: string | undefined;
+    logo?: string | undefined;
+    footer?: ShownPage['footer'] | undefined;
     children: Snippet;
   }
-  const { say, appTitle, home, navigation, person, signInHref, draft, look, children }: Props = $props();
+  const { say, appTitle, home, navigation, person, signInHref, draft, look, logo, footer, children }: Props = $props();
 </script>
 
 <svelte:head>
@@ -26,7 +29,9 @@
 <a class="skip" href="#content">{say('Skip to the content')}</a>
 <header>
   <div class="bar">
-    <a class="home" href={home}>{appTitle}</a>
+    <a class="home" href={home}
+      >{#if logo}<img src={logo} alt="" height="32" />{/if}{appTitle}</a
+    >
     {#if draft}<span class="draft">{say('Draft')}</span>{/if}
     {#if navigation}<Navigation node={navigation} />{/if}
     <div class="person">
@@ -40,6 +45,14 @@
   </div>
 </header>
 <main id="content" tabindex="-1">{@render children()}</main>
+{#if footer}
+  <footer>
+    <div class="bar">
+      {#if footer.text}<p>{footer.text}</p>{/if}
+      {#each footer.links as link (link.text)}<AnchorLink {link} />{/each}
+    </div>
+  </footer>
+{/if}
 
 <style>
   .skip {
@@ -88,6 +101,36 @@
     border-radius: var(--round);
     padding: 0 0.5rem;
     font-size: 0.85rem;
+  }
+  .home img {
+    vertical-align: middle;
+    margin-inline-end: 0.5rem;
+  }
+  footer {
+    border-block-start: 1px solid var(--line);
+    background: var(--sheet);
+    color: var(--quiet);
+    font-size: 0.9rem;
+  }
+  footer p {
+    margin: 0;
+    margin-inline-end: auto;
+    white-space: pre-line;
+  }
+  /* On paper there is what the page is about. */
+  @media print {
+    .skip,
+    header,
+    footer {
+      display: none;
+    }
+    main {
+      max-width: none;
+      padding: 0;
+    }
+    main :global(:is(form, button, nav, [role='status'])) {
+      display: none;
+    }
   }
   .person {
     margin-inline-start: auto;

@@ -16,6 +16,8 @@
   signInHref={shown.signInHref}
   draft={shown.draft}
   look={shown.look}
+  logo={shown.logo}
+  footer={shown.footer}
 >
   {#each shown.notices as notice (notice)}
     <p class="notice" role="status">{notice} {shown.say('The page is shown without it.')}</p>

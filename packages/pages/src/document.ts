@@ -62,6 +62,10 @@ interface DocumentParts {
   assets: Assets;
   payload?: PagePayload;
   canonical?: string;
+  description?: string | undefined;
+  robots?: string | undefined;
+  /** What its address is shown with where it is shared (Open Graph). */
+  share?: { title: string; site: string };
   /** The same page in each language that the app has: tags and addresses. */
   languages?: readonly { tag: string; href: string }[];
   /** BCP 47 tag. */
@@ -77,6 +81,9 @@ export function assembleDocument({
   payload,
   canonical,
   languages = [],
+  description,
+  robots,
+  share,
   language = 'en',
 }: DocumentParts): string {
   // Named at once, so that the browser does not learn of one script by another.
@@ -85,6 +92,12 @@ export function assembleDocument({
     '<link rel="icon" href="/~/assets/icon.svg">',
     ...assets.styles.map((href) => `<link rel="stylesheet" href="${escape(href)}">`),
     ...(canonical === undefined ? [] : [`<link rel="canonical" href="${escape(canonical)}">`]),
+    ...meta('name', 'description', description),
+    ...meta('name', 'robots', robots),
+    ...meta('property', 'og:title', share?.title),
+    ...meta('property', 'og:site_name', share?.site),
+    ...meta('property', 'og:description', share && description),
+    ...meta('property', 'og:type', share && 'website'),
     ...languages.map(({ tag, href }) => `<link rel="alternate" hreflang="${escape(tag)}" href="${escape(href)}">`),
     ...needed.map((href) => `<link rel="modulepreload" href="${escape(href)}">`),
   ].join('');
@@ -101,3 +114,6 @@ export function assembleDocument({
 }
 
 const escape = (text: string) => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
+
+const meta = (kind: 'name' | 'property', name: string, content: string | undefined): string[] =>
+  content === undefined || content === '' ? [] : [`<meta ${kind}="${name}" content="${escape(content)}">`];

@@ -42,6 +42,10 @@ export function renderPage(payload: PagePayload, tools: ShowTools, assets: Asset
     payload,
     canonical: shown.address,
     languages: shown.languages,
+    description: shown.description,
+    // A draft is nobody's find.
+    robots: shown.draft ? 'noindex, nofollow' : shown.robots,
+    share: { title: shown.title, site: shown.appTitle },
     language: shown.language,
   });
 }

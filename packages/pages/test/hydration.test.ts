@@ -185,6 +185,7 @@ it('links of the app open in place; those of other sites, of new windows, and cl
   await page.evaluate(() => {
     window.opened = [];
     window.hydration.followLinks(document.body, {
+      mayLeave: () => true,
       isOwn: (url) => url.pathname.startsWith('/own'),
       open: (address) => window.opened.push(`open ${address}`),
       intend: (address) => window.opened.push(`intend ${address}`),

@@ -2,6 +2,7 @@ import type { Component } from '../definition/app-schema.ts';
 import { ask } from './ask/definition.ts';
 import { back } from './back/definition.ts';
 import { checkboxes } from './checkboxes/definition.ts';
+import { columns } from './columns/definition.ts';
 import { details } from './details/definition.ts';
 import { dialog } from './dialog/definition.ts';
 import { drawing } from './drawing/definition.ts';
@@ -55,6 +56,7 @@ const all = [
   drawing,
   filters,
   panel,
+  columns,
   dialog,
   tabs,
   views,

@@ -1,4 +1,5 @@
 import { show as barChart } from './bar-chart/show.ts';
+import { show as columns } from './columns/show.ts';
 import { show as drawing } from './drawing/show.ts';
 import { show as input } from './input/show.ts';
 import { show as language } from './language/show.ts';
@@ -9,6 +10,7 @@ import { show as share } from './share/show.ts';
 /** How the components are shown that stand on few pages: a part by itself. */
 export const lazyShows = {
   'bar-chart': barChart,
+  columns,
   drawing,
   input,
   language,

@@ -20,5 +20,6 @@ export const appFile: z.ZodType<AppDefinition> = appWithAnyComponents.extend({ p
 
 /** The app file’s JSON Schema (draft 2020-12), for editors. */
 export function appFileJsonSchema(): object {
-  return z.toJSONSchema(appFile, { io: 'input' });
+  const schema = z.toJSONSchema(appFile, { io: 'input' });
+  return { $schema: schema.$schema, $id: 'https://pallmist.example/~/docs/app-file.schema.json', title: 'Pallmist app file', ...schema };
 }

@@ -25,6 +25,23 @@ const field = z.strictObject({
     .describe('For a file: the media types that it may have; any when left out'),
   maxKilobytes: z.number().int().min(1).max(20_000).optional().describe('For a file: its greatest length; 5000 when left out'),
   help: z.string().max(500).optional().describe('A sentence for people who fill it in'),
+  autocomplete: z
+    .enum([
+      'name',
+      'given-name',
+      'family-name',
+      'email',
+      'tel',
+      'url',
+      'street-address',
+      'postal-code',
+      'address-level2',
+      'country-name',
+      'organization',
+      'bday',
+    ])
+    .optional()
+    .describe('What browsers fill in by themselves (HTML autofill); email, tel and url get a box of their kind'),
   sensitive: z.boolean().optional().describe('Never to stand readable in an address'),
   formerNames: z
     .array(name)
@@ -145,6 +162,11 @@ const component: z.ZodType<Component> = z.looseObject({ show: z.string(), when: 
 /** A page whose components may be of any kind. */
 export const page = z.strictObject({
   title: text,
+  description: text.optional().describe('A sentence about the page, for search engines and where its address is shared'),
+  robots: z
+    .array(z.enum(['noindex', 'nofollow', 'noarchive', 'nosnippet']))
+    .optional()
+    .describe('What search engines are asked not to do with the page'),
   group: z.string().min(1).max(60).optional().describe('Heading under which the console lists the page'),
   address: z.string().max(500).describe('Address template (RFC 6570): /specimens/{specimen}{?tab,note}'),
   parameters: z.record(name, parameter).optional(),
@@ -217,6 +239,7 @@ const look = z.strictObject({
     .optional()
     .describe('Colour of links and buttons; darkened or lightened where it could not be read'),
   text: z.enum(['book', 'plain']).optional().describe('Typeface of headings: with serifs, or without; “book” when left out'),
+  logo: z.string().max(200).optional().describe('Name of a file in the folder “images” beside the app file, shown before the title'),
   corners: z.enum(['round', 'square']).optional().describe('Corners of boxes and buttons; “round” when left out'),
 });
 export type LookDefinition = z.infer<typeof look>;
@@ -264,6 +287,13 @@ export const appWithAnyComponents = z
       .array(z.strictObject({ text, to: link }))
       .optional()
       .describe('Links at the top of every page'),
+    footer: z
+      .strictObject({
+        text: text.optional(),
+        links: z.array(z.strictObject({ text, to: link })).optional(),
+      })
+      .optional()
+      .describe('What stands below every page'),
     pages: z.record(name, page),
   })
   .describe('A Pallmist app');

@@ -8,7 +8,7 @@ export function appPartFor(definition: AppDefinition, pageName: string, page = d
   const pageNames = new Set([
     pageName,
     ...(page ? linksFrom(page, definition.mails) : []),
-    ...(definition.navigation ?? []).map(({ to }) => to.page),
+    ...[...(definition.navigation ?? []), ...(definition.footer?.links ?? [])].map(({ to }) => to.page),
   ]);
   if (definition.signIn) pageNames.add(definition.signIn.page);
   const pages: AppPart['pages'] = {};
@@ -23,6 +23,10 @@ export function appPartFor(definition: AppDefinition, pageName: string, page = d
     title: definition.title,
     mount: definition.mount,
     ...(definition.look ? { look: `${definition.mount === '/' ? '' : definition.mount}/~look.css?${lookVersion(definition.look)}` } : {}),
+    ...(definition.look?.logo === undefined
+      ? {}
+      : { logo: `${definition.mount === '/' ? '' : definition.mount}/~files/${encodeURIComponent(definition.look.logo)}` }),
+    ...(definition.footer === undefined ? {} : { footer: definition.footer }),
     timeZone: definition.timeZone,
     parameters: definition.parameters,
     language: definition.language,

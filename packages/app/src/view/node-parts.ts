@@ -1,3 +1,4 @@
+import type { FieldDefinition } from '../definition/app-schema.ts';
 import type { Values } from '@pallmist/address/declare';
 
 /** A link to an address; without one where a value is missing or wrong, so that nobody is led astray. */
@@ -41,9 +42,9 @@ export interface BoxLimits {
 export interface Box {
   name: string;
   label: string;
-  kind: BoxLimits['kind'] | 'lines' | 'select' | 'check' | 'password' | 'file';
+  kind: BoxLimits['kind'] | 'email' | 'tel' | 'url' | 'lines' | 'select' | 'check' | 'password' | 'file';
   /** What browsers fill in by themselves (HTML autofill). */
-  autocomplete?: 'username' | 'name' | 'new-password';
+  autocomplete?: 'username' | 'new-password' | NonNullable<FieldDefinition['autocomplete']>;
   value: string;
   required: boolean;
   options?: { value: string; text: string }[];

@@ -42,6 +42,7 @@ export function fieldsOn(app: AppPart, page: PageDefinition, more: 'sent' | 'ser
     if (typeof given === 'string') for (const expression of expressionsOf(given)) addExpression(expression, row);
   };
   addText(page.title);
+  addText(page.description);
   for (const { text } of app.navigation ?? []) addText(text);
   for (const { notice } of page.arrival ?? []) addText(notice);
   for (const read of Object.values(page.rows ?? {})) {

@@ -57,10 +57,13 @@ export type AppPart = Pick<
   | 'language'
   | 'words'
   | 'phrases'
+  | 'footer'
   | 'sites'
 > & {
   /** The addresses of this page and of those it links to. */
   pages: Record<string, AddressablePage>;
+  /** The address of its logo. */
+  logo?: string;
   /** The style sheet of its look. */
   look?: string;
   signIn?: { page: string; reasons: Partial<Record<Reason, string>>; byMail?: true };

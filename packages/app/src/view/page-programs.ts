@@ -25,6 +25,7 @@ function occurrencesIn(page: PageDefinition, navigation: AppDefinition['navigati
     if (expression !== undefined) found.push({ expression });
   };
   add(page.title);
+  add(page.description);
   for (const { text } of navigation ?? []) add(text);
   for (const { notice } of page.arrival ?? []) add(notice);
   for (const { component, references } of walkContent(page.content)) {

@@ -37,6 +37,10 @@ export function showPage(payload: PagePayload, tools: ShowTools): ShownPage {
       : {}),
     address,
     ...(app.look === undefined ? {} : { look: app.look }),
+    ...(app.logo === undefined ? {} : { logo: app.logo }),
+    ...(payload.page.description === undefined ? {} : { description: view.text(payload.page.description) }),
+    ...(payload.page.robots === undefined ? {} : { robots: payload.page.robots.join(', ') }),
+    ...(app.footer === undefined ? {} : { footer: footerOf(app.footer, view) }),
     draft: payload.draft,
   };
 }
@@ -71,3 +75,8 @@ function languagesOf(view: PageView): { tag: string; href: string }[] {
 /** A message that names a parameter by its label, with the label in the present language. */
 const withLabel = (message: string, label: string | undefined, view: PageView) =>
   label?.includes('{') ? message.replace(label, () => view.text(label)) : message;
+
+const footerOf = ({ text, links = [] }: NonNullable<PagePayload['app']['footer']>, view: PageView): NonNullable<ShownPage['footer']> => ({
+  text: view.text(text),
+  links: links.map((entry) => view.anchor(view.text(entry.text), entry.to)),
+});

@@ -1,5 +1,6 @@
 import type { Say } from '../languages/say.ts';
 import type { NodeOf } from '../components/all-shows.ts';
+import type { Anchor } from './node-parts.ts';
 import type { AnyNode } from './view-context.ts';
 
 /** A whole page, ready to be drawn. */
@@ -26,6 +27,12 @@ export interface ShownPage {
   /** BCP 47 tag of the language that the page is in. */
   language: string;
   draft: boolean;
+  /** The address of the app's logo. */
+  logo?: string;
+  description?: string;
+  /** What search engines are asked not to do, as in HTML. */
+  robots?: string;
+  footer?: { text: string; links: Anchor[] };
   /** The style sheet of the app’s look. */
   look?: string;
 }

@@ -24,6 +24,10 @@ export const componentPictures: Readonly<Record<string, readonly Mark[]>> = {
     [4, 13, 26, 3, 'strong'],
     [4, 18, 26, 1, 'strong'],
   ],
+  columns: [
+    [4, 5, 18, 20, 'line'],
+    [26, 5, 18, 20, 'line'],
+  ],
   drawing: [
     [10, 4, 28, 22, 'line'],
     [12, 6, 8, 6, 'soft'],

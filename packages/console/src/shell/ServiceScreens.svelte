@@ -41,6 +41,7 @@
       >
     {/each}
   </nav>
+  <a class="guides" href="/~/docs" target="_blank" rel="noopener">Guides</a>
   <span class="me">{me.builder?.name} <Button look="quiet" small onclick={leave}>Sign out</Button></span>
 </header>
 <main>

@@ -14,7 +14,7 @@
           href={link.href}
           target={link.newWindow ? '_blank' : undefined}
           rel={link.newWindow ? 'noopener' : undefined}
-          aria-current={link.current ? 'page' : undefined}
+          aria-current={link.current}
           onclick={live && link.href && link.change ? follow(live, { text: link.text, href: link.href, change: link.change }) : undefined}
           >{link.text}</a
         >

@@ -61,7 +61,7 @@
   <!-- A region that scrolls has to be reachable by keyboard. -->
   <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
   <div class="scroll" role="region" aria-label={node.label} tabindex="0" bind:this={region} onfocusin={({ target }) => noteFocus(target)}>
-    <table class:busy={live.busy}>
+    <table class:busy={live.busy} class:cards={node.cards}>
       <caption>{node.label}</caption>
       <thead>
         <tr>
@@ -105,7 +105,12 @@
                 </td>
               {/if}
               {#each row.cells as cell, index (index)}
-                <td class={node.columns[index]?.align} class:whole={node.columns[index]?.whole} class:above={cell.href !== undefined}>
+                <td
+                  data-label={node.cards ? node.columns[index]?.label : undefined}
+                  class={node.columns[index]?.align}
+                  class:whole={node.columns[index]?.whole}
+                  class:above={cell.href !== undefined}
+                >
                   {#if index === 0 && row.href !== undefined}<a class="row" href={row.href}>{cell.text || row.key}</a>{:else}<AnchorLink
                       link={cell}
                     />{/if}
@@ -202,6 +207,31 @@
     accent-color: var(--leaf);
     width: 1.1rem;
     height: 1.1rem;
+  }
+  @media (max-width: 40rem) {
+    .cards thead {
+      position: absolute;
+      clip-path: inset(50%);
+    }
+    .cards :is(tbody, tr) {
+      display: block;
+    }
+    .cards tr {
+      border: 1px solid var(--line);
+      border-radius: var(--round);
+      margin-block-end: 0.7rem;
+      padding: 0.3rem 0;
+    }
+    .cards :global(td) {
+      display: block;
+      border: 0;
+      text-align: start;
+      padding-block: 0.15rem;
+    }
+    .cards td[data-label]:not([data-label=''])::before {
+      content: attr(data-label) ': ';
+      color: var(--quiet);
+    }
   }
   .said {
     position: absolute;

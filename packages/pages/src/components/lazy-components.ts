@@ -1,4 +1,5 @@
 import BarChart from './BarChart.svelte';
+import Columns from './Columns.svelte';
 import Drawing from './Drawing.svelte';
 import Input from './Input.svelte';
 import Language from './Language.svelte';
@@ -12,6 +13,7 @@ export { lazyShows } from '@pallmist/app/lazy-shows';
 /** What stands on few pages. */
 export const lazyRenderers = {
   'bar-chart': BarChart,
+  columns: Columns,
   drawing: Drawing,
   input: Input,
   language: Language,

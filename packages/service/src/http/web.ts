@@ -4,6 +4,8 @@ import express, { type Express, type NextFunction, type Request, type Response }
 import { referencePage, referenceStyle } from '../api/reference-page.ts';
 import { maySee } from '../api/access.ts';
 import { apiRouter } from '../api/router.ts';
+import { docsStyle } from '../docs/docs-style.ts';
+import { docsSite } from '../docs/docs-site.ts';
 import { failureMessage, message, strayMessage } from '../pages/messages.ts';
 import { AppHost } from '../pages/app-host.ts';
 import type { ServiceParts } from '../service-parts.ts';
@@ -41,10 +43,28 @@ export function webApp(parts: ServiceParts, guard: LoadGuard): RequestListener {
   web.use(compression({ threshold: 1024 }));
   const reference = referencePage(version, [...files.assets.styles, '/~/api/style.css']);
   web.get('/~/api/style.css', (_, response) => {
-    response.type('css').setHeader('cache-control', 'public, max-age=3600').send(referenceStyle);
+    response
+      .type('css')
+      .setHeader('cache-control', 'public, max-age=3600')
+      .send(referenceStyle + docsStyle);
   });
   web.get('/~/api', (_, response) => {
     response.type('html').send(reference);
+  });
+  web.use('/~/docs', docsSite([...files.assets.styles, '/~/api/style.css']));
+  web.get('/robots.txt', (_, response, next) => {
+    // An app at “/” may have a page of this name.
+    const apps = live.all();
+    if (
+      apps.some(
+        ({ definition }) => definition.mount === '/' && Object.values(definition.pages).some(({ address }) => address === '/robots.txt'),
+      )
+    ) {
+      next();
+      return;
+    }
+    const sitemaps = apps.map(({ compiled }) => `Sitemap: ${parts.base()}${compiled.mount}/~sitemap.xml\n`);
+    response.type('text').send(`User-agent: *\nDisallow: /~/\n${sitemaps.join('')}`);
   });
   web.use('/~/api/v1', apiRouter(parts));
   web.use('/~/console', consoleFiles(files.console));

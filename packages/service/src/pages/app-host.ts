@@ -10,6 +10,7 @@ import { FileRoute } from './files.ts';
 import { FormRoute } from './form-route.ts';
 import type { FormBody } from './form-body.ts';
 import { kindOfForm } from './form-kind.ts';
+import { SitemapRoute } from './sitemap.ts';
 import { LookRoute } from './look-route.ts';
 import { MailedLink } from './mailed-link.ts';
 import { busyMessage, message, type StatusMessage } from './messages.ts';
@@ -50,7 +51,14 @@ export class AppHost {
     this.#signIn = new SignIn(parts, cookies, guard);
     this.#mailedLink = new MailedLink(store, this.#signIn, post, base, clock);
     this.#short = new ShortAddresses(store, cookies, sealer, base, clock);
-    this.#routes = [new FileRoute(store), new LookRoute(), new QrCodes(base, clock), new FormRoute(), this.#short];
+    this.#routes = [
+      new FileRoute(store),
+      new LookRoute(),
+      new QrCodes(base, clock),
+      new FormRoute(),
+      new SitemapRoute(store, base),
+      this.#short,
+    ];
     this.#pages = {
       store,
       cookies,

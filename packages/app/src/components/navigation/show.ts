@@ -7,7 +7,8 @@ import type { ComponentOf } from '../kind.ts';
 export interface NavigationNode {
   show: 'navigation';
   label: string;
-  links: (Anchor & { current: boolean; change?: Values })[];
+  /** `current` as in `aria-current`: the page itself, or a part of the app in which it is. */
+  links: (Anchor & { current?: 'page' | 'true'; change?: Values })[];
 }
 
 export function show(component: ComponentOf<typeof navigation>, context: ViewContext): NavigationNode {
@@ -19,12 +20,22 @@ export function show(component: ComponentOf<typeof navigation>, context: ViewCon
     links: [
       ...links.map((entry) => ({
         ...context.anchor(context.text(entry.text), entry.to),
-        current: entry.to.page === context.payload.name,
+        ...currentOf(entry.to.page, context),
       })),
       ...Object.entries(bind === undefined ? {} : (choices ?? {})).map(([choice, label]) => ({
         ...context.changeAnchor(context.choice(label), { [bind ?? '']: choice }),
-        current: context.values[bind ?? ''] === choice,
+        ...(context.values[bind ?? ''] === choice ? { current: 'true' as const } : {}),
       })),
     ],
   };
+}
+
+/** A link is current on its own page, and on the pages whose addresses go on from its own. */
+function currentOf(page: string, { app, payload }: ViewContext): { current?: 'page' | 'true' } {
+  if (page === payload.name) return { current: 'page' };
+  const segments = (name: string) => (app.pages.get(name)?.template.segments ?? []).map((segment) => JSON.stringify(segment));
+  const [above, here] = [segments(page), segments(payload.name)];
+  return above.length > 0 && above.length < here.length && above.every((segment, index) => segment === here[index])
+    ? { current: 'true' }
+    : {};
 }

@@ -4,7 +4,7 @@ import type { ViewContext } from '../../view/view-context.ts';
 import { limitsOf } from './box-limits.ts';
 import { optionsOf } from './options.ts';
 
-export type Boxed = Pick<FieldDefinition, 'type' | 'of' | 'min' | 'max' | 'maxLength' | 'required' | 'accept'>;
+export type Boxed = Pick<FieldDefinition, 'type' | 'of' | 'min' | 'max' | 'maxLength' | 'required' | 'accept' | 'autocomplete'>;
 
 /** The kind of box that a field or a parameter is typed into. */
 export function boxFor(
@@ -22,5 +22,7 @@ export function boxFor(
     return { kind: 'select', required, options: [{ value: '', text: required ? context.say('Choose…') : '—' }, ...options] };
   }
   if (lines !== undefined && lines > 1) return { ...limitsOf(declared ?? {}, 'text'), kind: 'lines', lines, required };
-  return { ...limitsOf(declared ?? {}, declared?.type), required };
+  const { autocomplete } = declared ?? {};
+  const box = { ...limitsOf(declared ?? {}, declared?.type), required, ...(autocomplete === undefined ? {} : { autocomplete }) };
+  return autocomplete === 'email' || autocomplete === 'tel' || autocomplete === 'url' ? { ...box, kind: autocomplete } : box;
 }

@@ -49,6 +49,10 @@ export const table = componentKind({
       .optional()
       .describe('What the table keeps in the address'),
     link: link.optional().describe('Where a row leads'),
+    narrow: z
+      .enum(['scroll', 'cards'])
+      .optional()
+      .describe('In a narrow window: the table scrolls (the default), or each row becomes a card'),
     edit: editInPlace.optional().describe('Edits one row in its place'),
     empty: text.optional().describe('What to say when there is nothing'),
     beforeSearch: text.optional().describe('What to say while nothing is searched for'),

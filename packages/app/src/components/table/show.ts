@@ -22,6 +22,8 @@ export interface TableNode {
   }[];
   rows: { key: string; cells: Anchor[]; href?: string; chosen?: boolean; edit?: ChangeAnchor }[];
   total: number;
+  /** In a narrow window each row becomes a card. */
+  cards?: true;
   empty: string;
   /** Rows can be chosen. */
   choose?: { name: string; chosen: string[]; form: KeepingForm };
@@ -69,6 +71,7 @@ export function show(component: ComponentOf<typeof table>, context: ViewContext)
     columns,
     rows,
     total: data?.total ?? 0,
+    ...(component.narrow === 'cards' ? { cards: true } : {}),
     empty: emptyText(component, data, context),
     ...(component.bind?.tick === undefined || chosen === undefined
       ? {}

@@ -46,6 +46,11 @@ export function checkDefinition(
     scope.text(['navigation', index, 'text'], entry.text);
     checkLink(context, ['navigation', index, 'to'], entry.to, scope);
   }
+  if (definition.footer?.text !== undefined) scope.text(['footer', 'text'], definition.footer.text);
+  for (const [index, entry] of (definition.footer?.links ?? []).entries()) {
+    scope.text(['footer', 'links', index, 'text'], entry.text);
+    checkLink(context, ['footer', 'links', index, 'to'], entry.to, scope);
+  }
   const { newcomers } = definition.signIn ?? {};
   if (newcomers?.afterSignUp) checkLink(context, ['signIn', 'newcomers', 'afterSignUp'], newcomers.afterSignUp, scope);
   for (const key of ['afterSignIn', 'afterSignOut'] as const) {

@@ -27,6 +27,7 @@ export function checkPageContent(context: CheckContext, name: string, page: Page
   const savedScope = (collection: string) => new ScopeCheck(context, { ...types, saved: recordType(context.definition, collection, 0) });
   const place: Place = ['pages', name];
   scope.text([...place, 'title'], page.title);
+  if (page.description !== undefined) scope.text([...place, 'description'], page.description);
   const { rows: _, total: __, label: ___, figures: _____, ...beforeReads } = types;
   checkAdmission(context, place, page, new ScopeCheck(context, beforeReads));
   checkRows(context, place, page, new ScopeCheck(context, beforeReads));

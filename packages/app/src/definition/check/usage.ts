@@ -30,7 +30,7 @@ export function checkUsage(context: CheckContext): void {
 }
 
 function linkedPages(definition: AppDefinition): Set<string> {
-  const linked = new Set((definition.navigation ?? []).map((entry) => entry.to.page));
+  const linked = new Set([...(definition.navigation ?? []), ...(definition.footer?.links ?? [])].map((entry) => entry.to.page));
   for (const mail of Object.values(definition.mails ?? {})) for (const { to } of Object.values(mail.links ?? {})) linked.add(to.page);
   for (const link of [definition.signIn?.afterSignIn, definition.signIn?.afterSignOut, definition.signIn?.newcomers?.afterSignUp])
     if (link) linked.add(link.page);
