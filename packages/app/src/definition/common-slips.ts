@@ -50,6 +50,14 @@ const slips: readonly (readonly [RegExp, string])[] = [
   [/`/, 'Write texts in quotes, and put them together with “+”.'],
   [/\.length\b/, 'Write “size(…)” for the length of a text or a list.'],
   [/\.(?:includes|indexOf)\(/, 'Write “x in list” for lists, “text.contains(…)” for texts.'],
+  [/(?:^|[^\w.])if\s*\(/, 'Write “condition ? this : that”.'],
+  [/\.in\(/, 'Write “value in list”.'],
+  [/\.toUpperCase\(/, 'Write “text.upperAscii()”.'],
+  [/\.toLowerCase\(/, 'Write “text.lowerAscii()”.'],
+  [/\.(?:toString|toFixed)\(/, 'Write “string(…)”, or “formatNumber(…, digits)”.'],
+  [/\bMath\./, 'The functions of “math” have small letters: “math.round(…)”.'],
+  [/\?\.(?!\?)(?=[A-Za-z])/, 'Write the question mark after the dot: “param.?q.orValue(…)”.'],
+  [/\?\?/, 'Write “param.?q.orValue(…)” for a value in place of an absent one.'],
   [/\{\{/, 'Write one brace, not two.'],
 ];
 
@@ -60,11 +68,50 @@ export function slipIn(expression: string): string | undefined {
   return slips.find(([pattern]) => pattern.test(code))?.[1];
 }
 
+/** What the messages of the CEL engine mean, each with what to do. */
+const celSlips: readonly (readonly [RegExp, string])[] = [
+  [/overload: (?:string \+ (?:int|double|bool)|(?:int|double|bool) \+ string)/, 'Make a text of the other value first: string(…).'],
+  [/overload: (?:int . double|double . int)/, 'Make both of one kind first: double(…) or int(…).'],
+  [/no matching overload for '([\w.]+)\(/, 'There is no such function for these values. See the functions in the guide “Expressions”.'],
+];
+
+/** What to do about what the CEL engine says. */
+export const celHint = (message: string): string | undefined => celSlips.find(([pattern]) => pattern.test(message))?.[1];
+
+/** Operators of other languages, and what conditions of reads have instead. */
+const otherOperators: Readonly<Record<string, string>> = {
+  greaterThan: 'moreThan',
+  gt: 'moreThan',
+  over: 'moreThan',
+  lt: 'lessThan',
+  under: 'lessThan',
+  gte: 'atLeast',
+  min: 'atLeast',
+  lte: 'atMost',
+  max: 'atMost',
+  is: 'equals',
+  eq: 'equals',
+  value: 'equals',
+  in: 'oneOf',
+  anyOf: 'oneOf',
+  between: 'within',
+  like: 'contains',
+  includes: 'contains',
+  isNull: 'empty',
+};
+
+/** The operator of a condition that another word probably means. */
+export const operatorFor = (word: string): string | undefined => (Object.hasOwn(otherOperators, word) ? otherOperators[word] : undefined);
+
 /** What the messages of the YAML parser mean for what was typed. */
 const yamlSlips: readonly (readonly [RegExp, string])[] = [
   [/same column/, 'This key does not begin in the same column as the keys beside it. Move it there.'],
   [/Tabs are not allowed/i, 'A tab stands at the beginning of a line. Use spaces.'],
   [/Map keys must be unique/, 'The same key stands here twice. Remove or rename one.'],
+  [
+    /Unexpected scalar at node end/,
+    "A text goes on behind its closing quote. Within single quotes write two of them (it''s), or put double quotes around the text.",
+  ],
   [/Missing closing .*quote/i, 'A text that begins with a quotation mark has no end. Close it.'],
   [
     /Flow (?:map|sequence).*(?:expected|must end|end with)|Expected flow/i,
@@ -78,5 +125,4 @@ const yamlSlips: readonly (readonly [RegExp, string])[] = [
 ];
 
 /** What to do about a text that is no YAML. */
-export const yamlHint = (message: string): string =>
-  yamlSlips.find(([pattern]) => pattern.test(message))?.[1] ?? 'Look at the indentation, quotes and braces just before this place.';
+export const yamlHint = (message: string): string | undefined => yamlSlips.find(([pattern]) => pattern.test(message))?.[1];

@@ -38,7 +38,7 @@ export const expressionExpected = 'one CEL expression in braces';
 const onlyExpression = z
   .string(expressionExpected)
   .max(2000)
-  .regex(/^\{(?!\{)[^]*\}$/, expressionExpected);
+  .regex(/^\{(?!\{)[^]*\}$/, { error: expressionExpected, abort: true });
 
 /** A setting: as it stands, or a CEL expression in braces that settles it for each view. */
 export const orExpression = <Setting extends z.ZodType>(setting: Setting) => z.union([setting, onlyExpression]);

@@ -3,7 +3,7 @@ import { type PatchOperation, type Problem, quote, toPointer } from '@pallmist/a
 import { nearest, suggest } from '@pallmist/address/explain';
 import { componentKinds } from '../components/kinds.ts';
 import { appFileJsonSchema } from './app-file.ts';
-import { wordFor } from './common-slips.ts';
+import { operatorFor, wordFor } from './common-slips.ts';
 import { expressionExpected } from './schema-parts.ts';
 import { operators } from './operators.ts';
 
@@ -67,7 +67,7 @@ function describe(issue: z.core.$ZodIssue, data: unknown): Problem[] {
           : problem(
               'wrong-kind',
               `${place} should be ${article(issue.expected)}, not ${quote(valueAt(data, path))}.`,
-              kindHint(issue.expected, valueAt(data, path)),
+              kindHint(issue.expected, valueAt(data, path), path),
             ),
       ];
     case 'invalid_value':
@@ -77,7 +77,11 @@ function describe(issue: z.core.$ZodIssue, data: unknown): Problem[] {
       if (issue.discriminator === 'show') return [wrongComponent(path, data)];
       // A setting that may also be an expression: what is wrong with the setting.
       if (issue.errors[1]?.[0]?.message === expressionExpected)
-        return (issue.errors[0] ?? []).flatMap((one) => describe({ ...one, path: [...issue.path, ...one.path] }, data));
+        return (issue.errors[0] ?? []).flatMap((one) =>
+          describe({ ...one, path: [...issue.path, ...one.path] }, data).map((found) =>
+            looksLikeExpression(valueAt(data, path)) ? { ...found, hint: 'Put the expression in braces: "{…}".' } : found,
+          ),
+        );
       return [problem('wrong-kind', `${place} cannot be ${quote(valueAt(data, path))}.`, insteadOf(valueAt(data, path)))];
     case 'invalid_format':
       return [problem('wrong-form', `${place} cannot be ${quote(valueAt(data, path))}.`, `Expected: ${issue.message}.`)];
@@ -107,7 +111,11 @@ function fixUnknownKey(path: readonly (string | number)[], key: string, holder: 
 }
 
 /** What to do where a value is of another kind than it should be. */
-function kindHint(expected: string, given: unknown): string | undefined {
+function kindHint(expected: string, given: unknown, path: readonly (string | number)[]): string | undefined {
+  const key = path.at(-1);
+  const list = path.at(-2);
+  if (expected === 'array' && key === 'where') return 'Each condition is an entry with a field: [{ field: name, equals: "{param.q}" }].';
+  if (expected === 'object' && list === 'columns') return `A column says what it shows: { field: ${String(given)} }.`;
   if (expected === 'array') return 'Begin each entry with “- ”, or put the whole in brackets.';
   if (expected === 'boolean') return 'Write true or false, without quotes.';
   if (expected === 'string' && typeof given === 'object') return insteadOf(given);
@@ -117,7 +125,9 @@ function kindHint(expected: string, given: unknown): string | undefined {
 }
 
 function near(key: string, path: readonly (string | number)[]): string | undefined {
-  if (path.at(-2) === 'where') return `A condition has “field” and one of: ${operators.join(', ')}.`;
+  const instead = path.at(-2) === 'where' || path.at(-2) === 'whereAny' ? operatorFor(key) : undefined;
+  if (instead !== undefined) return `Write “${instead}”.`;
+  if (path.at(-2) === 'where' || path.at(-2) === 'whereAny') return `A condition has “field” and one of: ${operators.join(', ')}.`;
   const hint = suggest(key, knownKeys());
   return hint.startsWith('Did') ? hint : 'Take it out, or see the guide “The app file” for what may stand here.';
 }
@@ -148,6 +158,9 @@ function placeOf(path: readonly (string | number)[], data: unknown): string {
   const list = path.findLast((key) => typeof key === 'string');
   return kind === undefined ? `Entry ${String(last + 1)} of “${list ?? ''}”` : `The component “${kind}”`;
 }
+
+/** Whether a text was probably meant to be evaluated. */
+const looksLikeExpression = (given: unknown): boolean => typeof given === 'string' && /\b(?:param|record|row|person)\./.test(given);
 
 /** A key with nothing behind it and blanks in it was part of a text. */
 const looseText = (key: string, holder: unknown): boolean =>

@@ -63,11 +63,13 @@ function parseWithPlaces(text: string): { document: Document; lines: LineCounter
   // What follows the first error is mostly a consequence of it.
   const problems = [...document.errors.slice(0, 1), ...document.warnings].map((error): Problem => {
     const { line, col } = lines.linePos(error.pos[0]);
+    const known = yamlHint(error.message);
     return {
       code: 'yaml-syntax',
       severity: error.name === 'YAMLWarning' ? 'warning' : 'error',
-      message: `The file is not well-formed YAML: ${error.message.replace(/\s+/g, ' ')}`,
-      hint: yamlHint(error.message),
+      // The parser's own words only where there are no better ones.
+      message: `The file is not well-formed YAML${known === undefined ? `: ${error.message.replace(/\s+/g, ' ')}` : '.'}`,
+      hint: known ?? 'Look at the indentation, quotes and braces just before this place.',
       pointer: '',
       line,
       column: col,

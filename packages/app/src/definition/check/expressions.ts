@@ -5,7 +5,7 @@ import { patternsIn } from '../../expressions/paths.ts';
 import { parseText, TextError } from '../../expressions/template-text.ts';
 import { quote, toPointer, withArticle } from '@pallmist/address/declare';
 import { nearest, suggest } from '@pallmist/address/explain';
-import { slipIn } from '../common-slips.ts';
+import { celHint, slipIn } from '../common-slips.ts';
 import { report, type CheckContext, type Place } from './context.ts';
 import { checkPattern } from './patterns.ts';
 
@@ -63,7 +63,11 @@ export class ScopeCheck {
         checked.unknown === undefined
           ? `The expression ${quote(expression, 60)} is not right: ${checked.message}`
           : `The expression ${quote(expression, 60)} names “${checked.unknown}”, which is not available here.`,
-      hint: slipIn(expression) ?? (checked.unknown === undefined ? 'See the guide “Expressions”.' : this.#available(expression, checked)),
+      hint:
+        slipIn(expression) ??
+        (checked.unknown === undefined
+          ? (celHint(checked.message) ?? 'See the guide “Expressions”.')
+          : this.#available(expression, checked)),
       ...(checked.unknown === undefined ? {} : this.#fix(place, whole, expression, checked)),
     });
     return undefined;

@@ -52,6 +52,13 @@ export function checkRows(context: CheckContext, place: Place, page: PageDefinit
     }
     if (read.when !== undefined) scope.condition([...at, 'when'], read.when);
     if (read.size !== undefined) scope.value([...at, 'size'], read.size);
+    if (typeof read.size === 'number' && !(Number.isInteger(read.size) && read.size >= 1 && read.size <= 500))
+      report(context, [...at, 'size'], {
+        code: 'too-large',
+        message: `A page of a list has from 1 to 500 records, not ${String(read.size)}.`,
+        hint: 'Give it a size in between, and a pager.',
+        fix: [{ op: 'replace', path: toPointer([...at, 'size']), value: 500 }],
+      });
     if (read.page !== undefined) scope.value([...at, 'page'], read.page);
   }
 }
