@@ -115,8 +115,8 @@ describe('one declaration of choices', () => {
     expect(shown.title).toBe('Second Hallo');
     expect(shown.language).toBe('de');
     expect(node('/x?view=two', 'navigation').links).toEqual([
-      { text: 'First', href: '/x', change: { view: 'one' }, current: false },
-      { text: 'Second', href: '/x?view=two', change: { view: 'two' }, current: true },
+      { text: 'First', href: '/x', change: { view: 'one' } },
+      { text: 'Second', href: '/x?view=two', change: { view: 'two' }, current: 'true' },
     ]);
     expect(node('/x?view=two', 'views').content).toEqual([{ show: 'text', text: '2' }]);
   });
