@@ -7,7 +7,20 @@ const folder = new URL('packages/service/dist/docs/', root);
 
 /** The guides in the order in which people need them; any other one comes last. */
 const order = [
-  ...['first-steps', 'first-app', 'console', 'app-file', 'parameters', 'components', 'expressions', 'app-recipes', 'mistakes', 'problems'],
+  ...[
+    'first-steps',
+    'first-app',
+    'console',
+    'app-file',
+    'parameters',
+    'components',
+    'expressions',
+    'app-recipes',
+    'mistakes',
+    'problems',
+    'limits',
+    'glossary',
+  ],
   ...['front-end', 'recipes', 'live', 'library', 'command', 'http', 'security', 'architecture', 'performance'],
 ];
 const place = (name) => (order.includes(name) ? order.indexOf(name) : order.length);
