@@ -35,14 +35,16 @@ const source = littleApp({
       - { show: drawing, bind: draw, label: Picture, columns: 4, rows: 3, colours: { paper: '#ffffff', ink: '#113355', leaf: '#338855' } }
   plants:
     title: Plants
-    address: /plants{?edit,sort,page}
+    address: /plants{?edit,name,sort,page}
     parameters:
+      name: { type: text, blank: absent, label: Like }
       edit: { type: record, of: plants, label: Edited }
       sort: { type: sort, of: plants, fields: [name, height], default: name }
       page: { type: integer, default: 1, min: 1 }
     rows: { all: { from: plants, sort: '{param.sort}', page: '{param.page}', size: 3 } }
     content:
       - { show: heading, level: 1, text: Plants }
+      - { show: input, bind: name, label: Like }
       - show: table
         rows: all
         label: Plants
@@ -180,7 +182,7 @@ describe('a row that is edited in place', () => {
     await open('/little/plants', true);
     await page.getByRole('link', { name: 'Edit Alder' }).click();
     await page.getByLabel('Name').fill('Bramble');
-    await page.keyboard.press('Enter');
+    await page.getByRole('button', { name: 'Save' }).click();
     await page.getByRole('status').filter({ hasText: 'Bramble is up to date.' }).waitFor();
     await until('/little/plants');
     const focused = () => page.evaluate(() => document.activeElement?.getAttribute('aria-label'));

@@ -36,6 +36,7 @@ export class HydratedPage implements LivePage {
   readonly #seals = new SealBook();
   #asked = 0;
   #abort: AbortController | undefined;
+  #restores = true;
   /** What was asked for last and did not come. */
   #missed: (() => void) | undefined;
 
@@ -181,6 +182,8 @@ export class HydratedPage implements LivePage {
       // Only values of this page: nothing but what depends on them is loaded.
       entry.keep();
       if (reload) this.#plan = '';
+      // After saving, the page says itself where one goes on.
+      this.#restores = !reload;
       this.#address.open(wanted, step && wanted !== here());
       this.onshown?.(wanted, 'link');
       return;
@@ -257,10 +260,7 @@ export class HydratedPage implements LivePage {
     else {
       this.#giveUp();
       if (cause === 'history') this.onshown?.(here(), 'history');
-      if (cause === 'history')
-        void tick().then(() => {
-          entry.restore();
-        });
+      if (cause === 'history') this.#restore();
     }
   }
 
@@ -288,10 +288,16 @@ export class HydratedPage implements LivePage {
     }
     this.#show({ ...fetched.payload, ...this.#wayHere() }, await toolsFor(fetched.payload));
     this.onshown?.(this.shown.address, cause);
-    if (cause === 'history') {
-      await tick();
-      entry.restore();
-    }
+    if (cause === 'history') this.#restore();
+  }
+
+  /** Scroll and focus as this entry of the history was left. */
+  #restore(): void {
+    if (this.#restores)
+      void tick().then(() => {
+        entry.restore();
+      });
+    this.#restores = true;
   }
 
   /**
