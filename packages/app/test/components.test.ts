@@ -116,7 +116,7 @@ describe('one declaration of choices', () => {
     expect(shown.language).toBe('de');
     expect(node('/x?view=two', 'navigation').links).toEqual([
       { text: 'First', href: '/x', change: { view: 'one' } },
-      { text: 'Second', href: '/x?view=two', change: { view: 'two' }, current: 'true' },
+      { text: 'Second', href: '/x?view=two', change: { view: 'two' }, current: 'page' },
     ]);
     expect(node('/x?view=two', 'views').content).toEqual([{ show: 'text', text: '2' }]);
   });

@@ -24,7 +24,7 @@ export function show(component: ComponentOf<typeof navigation>, context: ViewCon
       })),
       ...Object.entries(bind === undefined ? {} : (choices ?? {})).map(([choice, label]) => ({
         ...context.changeAnchor(context.choice(label), { [bind ?? '']: choice }),
-        ...(context.values[bind ?? ''] === choice ? { current: 'true' as const } : {}),
+        ...(context.values[bind ?? ''] === choice ? { current: 'page' as const } : {}),
       })),
     ],
   };
