@@ -295,6 +295,8 @@ describe('in the browser', () => {
     expect([...scripts].sort()).toEqual(['shared', 'start']);
     await page.getByRole('navigation', { name: 'Main' }).getByRole('link', { name: 'Membership' }).click();
     await page.getByLabel('Mail address').fill('twice');
+    // What is typed would be lost.
+    page.once('dialog', (dialog) => void dialog.accept());
     expect(new Set(scripts)).toEqual(new Set(['shared', 'start', 'form-components']));
     await page.getByRole('link', { name: 'Specimens', exact: true }).click();
     await page.getByRole('button', { name: 'As a short address' }).waitFor();
