@@ -143,7 +143,7 @@ it('steps of the program, of links, of hash links and of others are gone through
     [1, '?utm=1#mark'],
   ]);
   await page.goForward();
-  expect(await both()).toEqual([2, '?page=2&utm=1#mark']);
+  await expect.poll(() => both()).toEqual([2, '?page=2&utm=1#mark']);
 });
 
 it('a link to elsewhere, and one for a new tab, stay with the browser', async () => {

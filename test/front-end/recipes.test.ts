@@ -73,8 +73,9 @@ it('Tabs', async () => {
   await waitFor('');
   expect(await page.getAttribute('#overview', 'aria-current')).toBe('true');
   await page.click('#care');
+  await waitFor('?tab=care');
   await page.goBack();
-  expect(await text('#shown')).toBe('You see the overview tab.');
+  await expect.poll(() => text('#shown')).toBe('You see the overview tab.');
   expect(await page.getAttribute('#care', 'href')).toMatch(/\?tab=care$/);
 });
 
@@ -105,7 +106,7 @@ it('Filters with several values', async () => {
   await page.click('text=Clear');
   await waitFor('');
   await page.goBack();
-  expect(await page.inputValue('[name=height] >> nth=1')).toBe('90');
+  await expect.poll(() => page.inputValue('[name=height] >> nth=1')).toBe('90');
 });
 
 it('Sort and paging', async () => {
@@ -117,7 +118,7 @@ it('Sort and paging', async () => {
   await waitFor('?sort=-height');
   expect(await text('#shown')).toBe('Page 1, by height, descending');
   await page.goBack();
-  expect(await text('#shown')).toBe('Page 3, by name');
+  await expect.poll(() => text('#shown')).toBe('Page 3, by name');
 });
 
 it('A dialog in the address', async () => {
@@ -125,9 +126,9 @@ it('A dialog in the address', async () => {
   await page.click('#open');
   await waitFor('?open=help');
   await page.goBack();
-  expect(await page.isVisible('#help')).toBe(false);
+  await expect.poll(() => page.isVisible('#help')).toBe(false);
   await page.goForward();
-  expect(await page.isVisible('#help')).toBe(true);
+  await expect.poll(() => page.isVisible('#help')).toBe(true);
   await page.keyboard.press('Escape');
   await waitFor('');
   expect(await page.isVisible('#help')).toBe(false);
@@ -156,7 +157,7 @@ it('The steps of a wizard', async () => {
   await waitFor('?at=thanks&name=Ansa');
   expect(await text('#question')).toBe('Welcome, Ansa.');
   await page.goBack();
-  expect(await text('#question')).toBe('What is your name?');
+  await expect.poll(() => text('#question')).toBe('What is your name?');
 });
 
 it('Language', async () => {
@@ -199,7 +200,7 @@ it('Large state', async () => {
   await page.reload();
   expect(await text('#shown')).toBe('fern: 17 m');
   await page.goBack();
-  expect(await text('#shown')).toBe('fern: 4 m');
+  await expect.poll(() => text('#shown')).toBe('fern: 4 m');
 });
 
 it('Sharing part of the state', async () => {
@@ -219,7 +220,7 @@ it('Beside another program that changes the address', async () => {
   await page.click('#theirs');
   expect(await text('#shown')).toBe('Page 7, by foreign');
   await page.goBack();
-  expect(await text('#shown')).toBe('Page 2, by history');
+  await expect.poll(() => text('#shown')).toBe('Page 2, by history');
 });
 
 it('On the server', async () => {

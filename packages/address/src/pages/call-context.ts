@@ -16,7 +16,7 @@ export interface Seals {
 export interface CallContext {
   /** Opens and seals the values of sealed parameters; without it no such value is read or written. */
   seals?: Seals | undefined;
-  /** What is said of refused values; English when left out. */
+  /** The sentences for refused values; English when left out. */
   sentences?: Sentences | undefined;
   /** Today's date, YYYY-MM-DD. */
   today: () => string;

@@ -101,7 +101,7 @@ function sayProblem(page: CompiledPage, { code, severity, parameter = '', data }
   const say = (of: string, given?: unknown) => sentenceOf(of, given, presentSentences());
   if (code === 'missing') return { code, severity, message: say('lacks', [parameter, label]), hint: say('lacks-hint'), parameter };
   const reason = say(code, data);
-  // What is expected is said in English alone; the reasons are translated.
+  // Sentences about what is expected exist in English only; reasons are translated.
   const wanted = compiled === undefined || presentSentences() !== undefined ? undefined : expected(compiled, code);
   const said =
     suggestion !== undefined ? say('perhaps-meant', [reason, suggestion]) : wanted === undefined ? reason : `It should be ${wanted}.`;

@@ -66,7 +66,7 @@ export type CollectionDefinition = z.infer<typeof collection>;
 
 const where = z.strictObject({
   field: fieldPath,
-  not: z.literal(true).optional().describe('Turns the condition round: the records for which it does not hold'),
+  not: z.literal(true).optional().describe('Reverses the condition: it finds the records for which the condition does not hold'),
   equals: value.optional(),
   contains: value.optional().describe('Capitals and accents do not matter'),
   startsWith: value.optional().describe('Capitals and accents do not matter'),
@@ -138,7 +138,7 @@ const gate = z
   .strictObject({
     roles: z.array(z.string().min(1).max(60)).min(1).optional().describe('Who has one of these roles'),
     when: condition.optional().describe('For whom this holds; it may name person, param and record'),
-    reason: text.optional().describe('What the sign-in page says of it, and what is said to an account that may not see the page'),
+    reason: text.optional().describe('What the sign-in page tells visitors, and what a page tells an account that may not see it'),
   })
   .refine(({ roles, when }) => roles !== undefined || when !== undefined, 'a gate has “roles”, “when”, or both');
 

@@ -182,7 +182,7 @@ export class HydratedPage implements LivePage {
       // Only values of this page: nothing but what depends on them is loaded.
       entry.keep();
       if (reload) this.#plan = '';
-      // After saving, the page says itself where one goes on.
+      // After saving, the component itself moves the focus.
       this.#restores = !reload;
       this.#address.open(wanted, step && wanted !== here());
       this.onshown?.(wanted, 'link');

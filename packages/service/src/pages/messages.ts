@@ -101,7 +101,7 @@ const noValues: Values = {};
 
 /**
  * A message in the look of an app; without an app, plainly.
- * @param title and sentences: those that are phrases of Pallmist's own are said in the language of the values
+ * @param title and sentences: Pallmist's own phrases are translated to the language of the values
  */
 export function message(
   hosted: HostedApp | undefined,

@@ -7,7 +7,7 @@ import { repaired } from './repair.ts';
 import { leads, says, type ReadRequest, type Received, type Step } from './steps.ts';
 import type { VisitMemory } from './visit.ts';
 
-/** Reads an address; what is wrong in it is said in the language that it names. */
+/** Reads an address; its problems are in the language that the address names. */
 function inItsLanguage(hosted: HostedApp, app: CompiledApp, address: string): Reading {
   const reading = readAddress(app, address);
   const sentences = reading.problems.length === 0 ? undefined : sentencesIn(languageOf(hosted.definition, reading.values));

@@ -13,7 +13,7 @@ export function keepSaid(cookies: AppCookies, hosted: HostedApp, response: Respo
   if (bytes.length <= mostBytes) cookies.set(hosted, response, 'said', bytes.toString('base64url'), lifetime);
 }
 
-/** What is to be said on this page; it is said once. */
+/** The message for this page. It is shown once. */
 export function takeSaid(cookies: AppCookies, hosted: HostedApp, request: Request, response: Response): string | undefined {
   const kept = cookies.read(hosted, request, 'said');
   if (kept === undefined) return undefined;
