@@ -90,7 +90,10 @@ function editedRow(
   const key = edit && context.values[edit.bind];
   const record = context.payload.data.records[edit?.bind ?? ''];
   const row = rows.find((one) => one.key === key);
-  if (edit === undefined || typeof key !== 'string' || (row === undefined && record === undefined)) return {};
+  if (edit === undefined || typeof key !== 'string' || record === undefined) return {};
+  // Another row's record, until this one has come: what is typed meanwhile would be lost.
+  const shown = record[context.payload.app.collections?.[from]?.keyField ?? ''];
+  if (shown !== undefined && display(shown) !== key) return {};
   const form = context.show({ ...edit, show: 'form', action: 'change', collection: from, label }) as FormNode | undefined;
   if (form === undefined) return {};
   const title =
