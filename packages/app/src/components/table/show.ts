@@ -96,8 +96,7 @@ function editedRow(
   if (shown !== undefined && display(shown) !== key) return {};
   const form = context.show({ ...edit, show: 'form', action: 'change', collection: from, label }) as FormNode | undefined;
   if (form === undefined) return {};
-  const title =
-    row?.cells[0]?.text ?? (columns[0]?.field === undefined ? '' : context.fieldAt(from, columns[0].field, record ?? {}).value.text);
+  const title = row?.cells[0]?.text ?? (columns[0]?.field === undefined ? '' : context.fieldAt(from, columns[0].field, record).value.text);
   return { edited: { key, title: title || key, form, cancel: context.changeAnchor(context.say('Leave it'), { [edit.bind]: undefined }) } };
 }
 
