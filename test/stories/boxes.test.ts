@@ -1,9 +1,9 @@
-import type { Browser, BrowserContext, Page } from 'playwright-core';
-import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import type { Page } from 'playwright-core';
+import { describe, expect, it } from 'vitest';
 import { axeProblems } from '../support/axe.ts';
-import { launchChromium, untilHydrated, watchErrors } from '../support/chromium.ts';
-import { startTestService, type TestService } from '../support/garden-service.ts';
-import { littleApp, publishApp } from '../support/little-app.ts';
+import { untilHydrated } from '../support/chromium.ts';
+import { littleApp } from '../support/little-app.ts';
+import { littleStory } from '../support/little-story.ts';
 
 const source = littleApp({
   more: 'timeZone: Europe/London',
@@ -56,34 +56,11 @@ const source = littleApp({
 `,
 });
 
-let service: TestService;
-let browser: Browser;
-let context: BrowserContext;
+const { at, open: openPath, service, until } = littleStory(source);
 let page: Page;
-let errors: string[];
-beforeAll(async () => {
-  [service, browser] = await Promise.all([startTestService(), launchChromium()]);
-  await publishApp(service, 'little', source);
-});
-afterAll(async () => {
-  await browser.close();
-  await service.stop();
-});
-afterEach(async () => {
-  expect(errors).toEqual([]);
-  await context.close();
-});
-
-const at = () => decodeURIComponent(page.url().slice(service.base.length));
-const until = (wanted: string) => expect.poll(at, { timeout: 20_000 }).toBe(wanted);
-
-async function open(path: string, javaScriptEnabled: boolean): Promise<void> {
-  context = await browser.newContext({ viewport: { width: 1280, height: 800 }, javaScriptEnabled });
-  page = await context.newPage();
-  errors = watchErrors(page);
-  await page.goto(service.base + path);
-  if (javaScriptEnabled) await untilHydrated(page);
-}
+const open = async (path: string, javaScriptEnabled: boolean) => {
+  page = await openPath(path, javaScriptEnabled);
+};
 
 describe.each([true, false])('boxes, with JavaScript: %s', (javaScriptEnabled) => {
   /** Leaves the box, or presses the button of its form. */
@@ -120,7 +97,7 @@ describe.each([true, false])('boxes, with JavaScript: %s', (javaScriptEnabled) =
     expect(await page.locator('h2', { hasText: 'Boxes' }).count()).toBe(1);
     expect(await page.getByLabel('Note').getAttribute('rows')).toBe('6');
     const warning = await page.getByText('Look', { exact: true }).getAttribute('class');
-    await page.goto(`${service.base}/little?tone=loud`);
+    await page.goto(`${service().base}/little?tone=loud`);
     expect(await page.locator('h1', { hasText: 'Boxes' }).count()).toBe(1);
     expect(await page.getByText('Look', { exact: true }).getAttribute('class')).not.toBe(warning);
   });
@@ -174,7 +151,7 @@ describe('a row that is edited in place', () => {
       ['c', 'Cedar', 7],
       ['d', 'Dogwood', 3],
     ])
-      await service.owner('POST', '/apps/little/records/plants', { code, name, height });
+      await service().owner('POST', '/apps/little/records/plants', { code, name, height });
   };
 
   it('says that it is saved, replaces the step, and keeps the focus on the row where sorting moves it', async () => {

@@ -1,9 +1,9 @@
-import type { Browser, BrowserContext, Page } from 'playwright-core';
-import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import type { Page } from 'playwright-core';
+import { describe, expect, it } from 'vitest';
 import { axeProblems } from '../support/axe.ts';
-import { launchChromium, untilHydrated, watchErrors } from '../support/chromium.ts';
-import { startTestService, type TestService } from '../support/garden-service.ts';
+import { untilHydrated } from '../support/chromium.ts';
 import { littleApp } from '../support/little-app.ts';
+import { littleStory } from '../support/little-story.ts';
 
 const source = littleApp({
   more: 'choices: { bed: { north: North bed, south: South bed }, kind: { fern: Fern, palm: Palm, moss: Moss } }',
@@ -32,35 +32,12 @@ const source = littleApp({
 `.replace(', from]', ']'),
 });
 
-let service: TestService;
-let browser: Browser;
-let context: BrowserContext;
+const { open: openPath, until } = littleStory(source);
 let page: Page;
-let errors: string[];
-beforeAll(async () => {
-  [service, browser] = await Promise.all([startTestService(), launchChromium()]);
-  await service.apps.push('little', { source });
-  await service.apps.publish('little', undefined);
-});
-afterAll(async () => {
-  await browser.close();
-  await service.stop();
-});
-afterEach(async () => {
-  expect(errors).toEqual([]);
-  await context.close();
-});
-
-const at = () => decodeURIComponent(page.url().slice(service.base.length));
-const until = (wanted: string) => expect.poll(at, { timeout: 20_000 }).toBe(wanted);
 
 describe.each([true, false])('a filter form, with JavaScript: %s', (javaScriptEnabled) => {
   const open = async (path: string) => {
-    context = await browser.newContext({ viewport: { width: 1280, height: 800 }, javaScriptEnabled });
-    page = await context.newPage();
-    errors = watchErrors(page);
-    await page.goto(service.base + path);
-    if (javaScriptEnabled) await untilHydrated(page);
+    page = await openPath(path, javaScriptEnabled);
   };
 
   it('changes several values at once, in the path too, keeps the rest, and is undone by one Back', async () => {

@@ -131,7 +131,11 @@ describe('one declaration of choices', () => {
 
 describe('links', () => {
   it('keep what they are told to keep, and open where they are told to', () => {
-    expect(node('/x?view=two&page=3', 'link').link).toEqual({ text: 'keep', href: '/x/plants/T1?view=two', newWindow: true });
+    expect(node('/x?view=two&page=3', 'link').link).toEqual({
+      text: 'keep',
+      href: '/x/plants/T1?view=two',
+      newWindow: '(opens in a new window)',
+    });
     expect(buttonHref('/x?view=two&numbers=1,2')).toBe('/x?view=two&numbers=1,2&page=2');
   });
 

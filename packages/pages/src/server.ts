@@ -41,7 +41,7 @@ export function renderPage(payload: PagePayload, tools: ShowTools, assets: Asset
     assets,
     payload,
     canonical: shown.address,
-    languages: shown.languages,
+    languages: shown.languages(),
     description: shown.description,
     // A draft is nobody's find.
     robots: shown.draft ? 'noindex, nofollow' : shown.robots,

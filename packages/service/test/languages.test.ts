@@ -15,6 +15,7 @@ words:
   title: { en: Plants, de: Pflanzen, fr: Plantes, es: Plantas, ar: نباتات }
   fern: { en: Fern, de: Farn, fr: Fougère, es: Helecho, ar: سرخس }
   palm: { en: Palm, de: Palme, fr: Palmier, es: Palmera, ar: نخلة }
+  secret: { en: Only keepers, de: Nur Gärtner, fr: Jardiniers, es: Jardineros, ar: سر }
   height: { en: Height, de: Höhe, fr: Hauteur, es: Altura, ar: ارتفاع }
 phrases: { ar: { Apply: تطبيق } }
 gates: { keepers: { roles: [keeper], reason: '{word.title}!' } }
@@ -48,7 +49,15 @@ navigation: [{ text: '{word.title}', to: { page: home } }]`,
       - { show: filters, label: '{word.fern}', boxes: [kind, high] }
       - { show: form, name: add, label: '{word.palm}', action: create, collection: plants, fields: [code, name, kind, height] }
       - { show: share, qr: true, short: true }
-  closed: { title: '{word.title}', address: /closed, admit: keepers, content: [{ show: text, text: '{word.title}' }] }
+      - { show: bar-chart, rows: all, field: kind, label: '{word.palm}' }
+      - { show: link, text: '{word.palm}', to: { page: away }, look: button }
+      - { show: link, text: '{word.fern}', to: { page: away, values: { seen: true }, window: new } }
+  away:
+    title: '{word.palm}'
+    address: /away{?seen}
+    parameters: { seen: { type: boolean, default: false, label: '{word.palm}' } }
+    content: [{ show: heading, level: 1, text: '{word.palm}' }, { show: dialog, bind: seen, label: '{word.fern}', content: [{ show: text, text: '{word.fern}' }] }]
+  closed: { title: '{word.title}', address: /closed, admit: keepers, content: [{ show: text, text: '{word.secret}' }] }
   sign-in: { title: '{word.title}', address: /sign-in, content: [{ show: heading, level: 1, text: '{word.title}' }, { show: sign-in }] }
 `,
 }).replace('title: Little', "title: '{word.title}'");
@@ -78,6 +87,7 @@ describe.each(translated)('in the language %s', (tag) => {
     `/little?tongue=${tag}`,
     `/little?tongue=${tag}&edit=a&tick=b&tall=99&page=2`,
     `/little?tongue=${tag}&q=nothing&page=9`,
+    `/little/away?tongue=${tag}&seen=true`,
     `/little/sign-in?tongue=${tag}&~why=wrong-password`,
     `/little/nowhere?tongue=${tag}`,
   ])('no English word of Pallmist’s own is left on %s', async (path) => {
@@ -115,4 +125,15 @@ it('leads a new visitor once to the language that the browser prefers', async ()
     .join('; ');
   expect((await fetch(`${service.base}/little?kind=fern`, { headers: { ...headers, cookie }, redirect: 'manual' })).status).toBe(200);
   expect((await fetch(`${service.base}/little?tongue=en`, { headers, redirect: 'manual' })).headers.get('location')).not.toContain('fr');
+});
+
+it('the title leads to the first page in the language also from pages without a link there, and brings no words of other pages', async () => {
+  const away = await (await fetch(`${service.base}/little/away?tongue=de`)).text();
+  expect(away).toMatch(/class="home[^"]*" href="\/little\?tongue=de"/);
+  expect(away).toContain('Palme');
+  expect(away).not.toContain('Nur Gärtner');
+});
+
+it('a reason of a gate is in the language', async () => {
+  expect(await words('/little/closed?tongue=es')).toContain('Plantas!');
 });

@@ -4,7 +4,6 @@
  */
 export const phrases = {
   Apply: ['Anwenden', 'Appliquer', 'Aplicar'],
-  Show: ['Zeigen', 'Afficher', 'Mostrar'],
   Clear: ['Leeren', 'Effacer', 'Borrar'],
   Go: ['Los', 'Aller', 'Ir'],
   Search: ['Suchen', 'Chercher', 'Buscar'],
@@ -48,6 +47,33 @@ export const phrases = {
   'As a short address': ['Als kurze Adresse', 'En adresse courte', 'Como dirección corta'],
   'As a QR code': ['Als QR-Code', 'En code QR', 'Como código QR'],
   'The address is copied.': ['Die Adresse ist kopiert.', 'L’adresse est copiée.', 'La dirección se ha copiado.'],
+  'No short address was made. Please try again in a moment.': [
+    'Es wurde keine kurze Adresse angelegt. Bitte versuchen Sie es gleich noch einmal.',
+    'Aucune adresse courte n’a été créée. Veuillez réessayer dans un instant.',
+    'No se ha creado ninguna dirección corta. Inténtelo de nuevo en un momento.',
+  ],
+  'It is copied, and leads here until {0}.': [
+    'Sie ist kopiert und führt bis {0} hierher.',
+    'Elle est copiée et mène ici jusqu’au {0}.',
+    'Se ha copiado y lleva aquí hasta el {0}.',
+  ],
+  'It leads here until {0}.': ['Sie führt bis {0} hierher.', 'Elle mène ici jusqu’au {0}.', 'Lleva aquí hasta el {0}.'],
+  'What you typed is not saved yet. Leave it all the same?': [
+    'Ihre Eingaben sind noch nicht gespeichert. Trotzdem verlassen?',
+    'Votre saisie n’est pas encore enregistrée. Quitter quand même ?',
+    'Lo que ha escrito aún no está guardado. ¿Salir de todos modos?',
+  ],
+  'The service did not answer.': ['Der Dienst hat nicht geantwortet.', 'Le service n’a pas répondu.', 'El servicio no ha respondido.'],
+  '{0} Nothing is saved yet; what you typed is still here.': [
+    '{0} Noch ist nichts gespeichert; Ihre Eingaben sind noch da.',
+    '{0} Rien n’est encore enregistré ; votre saisie est toujours là.',
+    '{0} Aún no se ha guardado nada; lo que ha escrito sigue aquí.',
+  ],
+  'The service did not answer, so what you see is still from before.': [
+    'Der Dienst hat nicht geantwortet; was Sie sehen, ist noch von vorher.',
+    'Le service n’a pas répondu ; ce que vous voyez date d’avant.',
+    'El servicio no ha respondido; lo que ve es de antes.',
+  ],
   'As a table': ['Als Tabelle', 'En tableau', 'Como tabla'],
   'Paint with the pointer, or with the arrow keys and the space bar.': [
     'Malen Sie mit der Maus oder mit den Pfeiltasten und der Leertaste.',

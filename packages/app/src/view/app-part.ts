@@ -1,5 +1,6 @@
 import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
 import { linksFrom, walkContent } from '../components/walk-content.ts';
+import { firstPageOf } from './first-page.ts';
 import { lookVersion } from './look.ts';
 import type { AppPart } from './page-payload.ts';
 
@@ -11,6 +12,9 @@ export function appPartFor(definition: AppDefinition, pageName: string, page = d
     ...[...(definition.navigation ?? []), ...(definition.footer?.links ?? [])].map(({ to }) => to.page),
   ]);
   if (definition.signIn) pageNames.add(definition.signIn.page);
+  // The title leads there, in the present language.
+  const first = definition.language === undefined ? undefined : firstPageOf(definition.pages);
+  if (first !== undefined) pageNames.add(first);
   const pages: AppPart['pages'] = {};
   for (const name of pageNames) {
     const linked = definition.pages[name];
@@ -30,8 +34,8 @@ export function appPartFor(definition: AppDefinition, pageName: string, page = d
     timeZone: definition.timeZone,
     parameters: definition.parameters,
     language: definition.language,
-    words: definition.words,
     ...(definition.phrases === undefined ? {} : { phrases: definition.phrases }),
+    words: definition.words,
     sites: definition.sites,
     navigation: definition.navigation,
     collections,

@@ -5,7 +5,8 @@ import type { Values } from '@pallmist/address/declare';
 export interface Anchor {
   text: string;
   href?: string;
-  newWindow?: true;
+  /** It opens in a new window: what screen readers say of that. */
+  newWindow?: string;
 }
 
 /** A link that changes values of the present page. */

@@ -6,6 +6,7 @@ import { cutRecord } from './field-tree.ts';
 import type { AppPart, PageData } from './page-payload.ts';
 import { fieldsOn, type PageFields } from './page-fields.ts';
 import { programsFor } from './page-programs.ts';
+import { mentionedWords } from './words.ts';
 import { pageToSend } from './settle-page.ts';
 
 /** What showing one page needs of its app, once its conditions are settled: what a browser gets, and what the service keeps. */
@@ -27,7 +28,8 @@ export interface PagePart {
 /** @param settled the page without what is hidden @param held which of its rules for arrivals held, by number */
 export function pagePart(definition: AppDefinition, name: string, settled: PageDefinition, held: readonly number[]): PagePart {
   const page = pageToSend(settled, held);
-  const app = appPartFor({ ...definition, mails: {} }, name, page);
+  const { words, ...rest } = appPartFor({ ...definition, mails: {} }, name, page);
+  const app = words === undefined ? rest : { ...rest, words: mentionedWords(words, [rest, page]) };
   const whole = appPartFor(definition, name, settled);
   return {
     page,

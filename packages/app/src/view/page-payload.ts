@@ -104,7 +104,7 @@ export interface PagePayload extends RequestContext {
   arrival?: number[];
   /** On the sign-in page, by the link of a mail: who would be let in, and what the link held. */
   entering?: { name: string; token: string };
-  /** On the sign-in page: what the gate of the page says that was wanted. */
+  /** On the sign-in page: what the gate of the page says that was wanted, its words filled in. */
   gateReason?: string;
   /** What to say of a form that was saved just before. */
   said?: string;

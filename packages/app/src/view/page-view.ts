@@ -158,7 +158,9 @@ export class PageView implements ViewContext {
 
   anchor(text: string, link: LinkDefinition | undefined, evaluator = this.evaluator): Anchor {
     const href = link && this.href(link, evaluator);
-    return href === undefined ? { text } : { text, href, ...(link?.window === 'new' ? { newWindow: true } : {}) };
+    return href === undefined
+      ? { text }
+      : { text, href, ...(link?.window === 'new' ? { newWindow: this.say('(opens in a new window)') } : {}) };
   }
 
   /** A text for a parameter that is no text, such as a sort order written out in the app file. */

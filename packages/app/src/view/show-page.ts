@@ -1,9 +1,11 @@
-import { readAddress, writeAddress } from '@pallmist/address/pages';
+import { writeAddress } from '@pallmist/address/pages';
 import { show as navigation } from '../components/navigation/show.ts';
 import { signInAddress } from '../gate/way-back.ts';
 import type { PagePayload } from './page-payload.ts';
+import { firstPageOf } from './first-page.ts';
 import { PageView } from './page-view.ts';
 import type { ShownPage } from './shown-page.ts';
+import { withLabelInWords } from './words.ts';
 import type { ShowTools } from './tools.ts';
 
 /**
@@ -22,7 +24,7 @@ export function showPage(payload: PagePayload, tools: ShowTools): ShownPage {
     navigation: app.navigation ? navigation({ show: 'navigation', links: app.navigation, label: view.say('Main') }, view) : undefined,
     notices: reading.problems
       .filter((problem) => problem.severity === 'warning')
-      .map(({ message, parameter = '' }) => withLabel(message, view.declaration(parameter)?.label, view)),
+      .map(({ message, parameter = '' }) => withLabelInWords(message, view.declaration(parameter)?.label, (text) => view.text(text))),
     content,
     forms: [...view.forms],
     arrival: (payload.arrival ?? []).flatMap((index) => {
@@ -30,7 +32,7 @@ export function showPage(payload: PagePayload, tools: ShowTools): ShownPage {
       return notice === undefined ? [] : [view.text(notice)];
     }),
     language: view.language,
-    languages: languagesOf(view),
+    languages: () => languagesOf(view),
     ...(person ? { person: { name: person.name, signOut: `${view.app.mount}/~sign-out`, ...accountOf(view) } } : {}),
     ...(app.signIn && !person && payload.name !== app.signIn.page
       ? { signInHref: signInAddress(view.app, app.signIn.page, address, undefined, view.values) }
@@ -54,13 +56,9 @@ function accountOf(view: PageView): { account?: string } {
 
 /** The app's first page, in the present language. */
 function homeOf(view: PageView): string {
-  const { mount } = view.payload.app;
-  const first = mount === '/' ? '/' : mount;
-  const tag = view.values[view.payload.app.language ?? ''];
-  const page = readAddress(view.app, first).page;
-  return (
-    (tag === undefined || page === undefined ? undefined : writeAddress(view.app, page, {}, { present: view.values }).address) ?? first
-  );
+  const { mount, pages, language } = view.payload.app;
+  const page = language === undefined ? undefined : firstPageOf(pages);
+  return (page === undefined ? undefined : writeAddress(view.app, page, {}, { present: view.values }).address) ?? mount;
 }
 
 function languagesOf(view: PageView): { tag: string; href: string }[] {
@@ -71,10 +69,6 @@ function languagesOf(view: PageView): { tag: string; href: string }[] {
     return href === undefined ? [] : [{ tag, href }];
   });
 }
-
-/** A message that names a parameter by its label, with the label in the present language. */
-const withLabel = (message: string, label: string | undefined, view: PageView) =>
-  label?.includes('{') ? message.replace(label, () => view.text(label)) : message;
 
 const footerOf = ({ text, links = [] }: NonNullable<PagePayload['app']['footer']>, view: PageView): NonNullable<ShownPage['footer']> => ({
   text: view.text(text),

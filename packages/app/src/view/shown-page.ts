@@ -23,7 +23,7 @@ export interface ShownPage {
   /** What is to be said at arrival. */
   arrival: string[];
   /** The same page in each of the app's languages, where it has several. */
-  languages: { tag: string; href: string }[];
+  languages: () => { tag: string; href: string }[];
   /** BCP 47 tag of the language that the page is in. */
   language: string;
   draft: boolean;

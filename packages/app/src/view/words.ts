@@ -6,3 +6,20 @@ export function wordsIn(all: AppDefinition['words'], language: string): Record<s
   for (const [name, texts] of Object.entries(all ?? {})) words[name] = texts[language] ?? Object.values(texts)[0] ?? '';
   return words;
 }
+
+/**
+ * The message of a problem with the label of its parameter in the present language.
+ * @param inWords fills in words; nothing else of the message, which may hold text from an address
+ */
+export const withLabelInWords = (message: string, label: string | undefined, inWords: (text: string) => string): string =>
+  label?.includes('{') ? message.replace(label, () => inWords(label)) : message;
+
+/**
+ * The words that texts mention. A browser is sent no others, which may belong to a page that not everyone may see.
+ * @param parts everything that holds texts
+ */
+export function mentionedWords(words: NonNullable<AppDefinition['words']>, parts: readonly unknown[]): typeof words {
+  const mentions = JSON.stringify(parts).matchAll(/\bword(?:\.\??(\w+)|\[\\?["']([^"'\\]+))/g);
+  const names = new Set([...mentions].map(([, name, quoted]) => name ?? quoted));
+  return Object.fromEntries(Object.entries(words).filter(([name]) => names.has(name)));
+}

@@ -83,8 +83,10 @@
   nav a[aria-current] {
     border-color: var(--leaf);
   }
-  .me {
+  .guides {
     margin-inline-start: auto;
+  }
+  .me {
     color: var(--quiet);
     font-size: 0.875rem;
   }

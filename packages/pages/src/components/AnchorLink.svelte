@@ -6,7 +6,7 @@
 
 <!-- Without an address it is a text: a link that leads astray is none. -->
 {#if link.href}<a href={link.href} target={link.newWindow ? '_blank' : undefined} rel={link.newWindow ? 'noopener' : undefined}
-    >{link.text || otherwise}{#if link.newWindow}<span class="says"> (opens in a new window)</span>{/if}</a
+    >{link.text || otherwise}{#if link.newWindow}<span class="says"> {link.newWindow}</span>{/if}</a
   >{:else}{link.text || otherwise}{/if}
 
 <style>

@@ -40,12 +40,16 @@
       const made = (await response.json()) as Made;
       // Where the browser does not let it be copied, it stands there to be.
       const copied = await navigator.clipboard.writeText(made.short).then(
-        () => 'Copied; it',
-        () => 'It',
+        () => true,
+        () => false,
       );
-      result = { of, made, said: `${copied} leads here until ${made.until}.` };
+      result = {
+        of,
+        made,
+        said: live.shown.say(copied ? 'It is copied, and leads here until {0}.' : 'It leads here until {0}.', made.until),
+      };
     } catch {
-      result = { of, said: 'No short address was made. Please try again in a moment.' };
+      result = { of, said: live.shown.say('No short address was made. Please try again in a moment.') };
     }
   }
 </script>

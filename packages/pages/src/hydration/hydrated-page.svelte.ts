@@ -129,15 +129,16 @@ export class HydratedPage implements LivePage {
         }
       } catch (error) {
         this.busy = false;
-        const reason = error instanceof Error && /[.!?]$/.test(error.message) ? error.message : 'The service did not answer.';
-        this.failure = `${reason} Nothing is saved yet; what you typed is still here.`;
+        const reason =
+          error instanceof Error && /[.!?]$/.test(error.message) ? error.message : this.shown.say('The service did not answer.');
+        this.failure = this.shown.say('{0} Nothing is saved yet; what you typed is still here.', reason);
       }
     };
     void carryOut();
   }
 
   mayLeave(): boolean {
-    return this.#typed.mayLeave();
+    return this.#typed.mayLeave(this.shown.say('What you typed is not saved yet. Leave it all the same?'));
   }
 
   goBack(): boolean {
@@ -368,7 +369,7 @@ export class HydratedPage implements LivePage {
     } catch {
       if (mine !== this.#asked) return undefined;
       this.busy = false;
-      this.failure = 'The service did not answer, so what you see is still from before.';
+      this.failure = this.shown.say('The service did not answer, so what you see is still from before.');
       return undefined;
     }
   }

@@ -1,5 +1,3 @@
-const question = 'What you typed is not saved yet. Leave it all the same?';
-
 /** The forms of a page that save records and hold something typed: leaving them asks first. */
 export class TypedForms {
   readonly #forms = new Set<HTMLFormElement>();
@@ -16,7 +14,7 @@ export class TypedForms {
   }
 
   /** Asks if something typed would be lost. */
-  mayLeave(): boolean {
+  mayLeave(question: string): boolean {
     if (this.#holdsAny() && !window.confirm(question)) return false;
     this.clear();
     return true;

@@ -62,8 +62,8 @@ ${styles.map((style) => `<link rel="stylesheet" href="${escaped(style)}">`).join
     response.type('html').send(draw(page.title, page.name, page.html + ways));
   });
   site.use((_, response) => {
-    const near = draw('No such guide', undefined, `<h1>There is no such guide</h1><p>Search for it, or choose one from the list.</p>`);
-    response.status(404).type('html').send(near);
+    const page = draw('No such guide', undefined, '<h1>There is no such guide</h1><p>Search for it, or choose one from the list.</p>');
+    response.status(404).type('html').send(page);
   });
   return site;
 }

@@ -13,6 +13,7 @@ import { builtFiles } from './built-files.ts';
 import { consoleFiles } from './console-files.ts';
 import { checkReadiness } from './health.ts';
 import type { LoadGuard } from './load-guard.ts';
+import { robots } from './robots.ts';
 import { logRequests } from './request-log.ts';
 import { securityHeaders } from './security-headers.ts';
 import { version } from '../version.ts';
@@ -52,20 +53,10 @@ export function webApp(parts: ServiceParts, guard: LoadGuard): RequestListener {
     response.type('html').send(reference);
   });
   web.use('/~/docs', docsSite([...files.assets.styles, '/~/api/style.css']));
-  web.get('/robots.txt', (_, response, next) => {
-    // An app at “/” may have a page of this name.
-    const apps = live.all();
-    if (
-      apps.some(
-        ({ definition }) => definition.mount === '/' && Object.values(definition.pages).some(({ address }) => address === '/robots.txt'),
-      )
-    ) {
-      next();
-      return;
-    }
-    const sitemaps = apps.map(({ compiled }) => `Sitemap: ${parts.base()}${compiled.mount}/~sitemap.xml\n`);
-    response.type('text').send(`User-agent: *\nDisallow: /~/\n${sitemaps.join('')}`);
-  });
+  web.get(
+    '/robots.txt',
+    robots(() => live.all(), parts.base),
+  );
   web.use('/~/api/v1', apiRouter(parts));
   web.use('/~/console', consoleFiles(files.console));
 

@@ -1,6 +1,6 @@
 import {
   admissionOf,
-  appText,
+  appTexts,
   arrive,
   Evaluator,
   evaluateCel,
@@ -137,7 +137,11 @@ function turnAway(hosted: HostedApp, request: Request, reading: Reading, passage
     hosted,
     403,
     'This page is not open to you',
-    [reason === undefined ? 'The account that you are signed in with may not see it.' : appText(hosted.definition, reason, reading.values)],
+    [
+      reason === undefined
+        ? 'The account that you are signed in with may not see it.'
+        : appTexts(hosted.definition, reading.values)(reason),
+    ],
     reading.values,
   );
   refused.message.ways.unshift({ text: sayFor(hosted, reading.values)('Sign in with another account'), href: wayIn('other-account') });

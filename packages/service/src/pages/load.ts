@@ -1,6 +1,6 @@
 import {
   admissionOf,
-  appText,
+  appTexts,
   celWith,
   dataToSend,
   Evaluator,
@@ -103,7 +103,7 @@ export async function load(admitted: Admitted, { store, cookies, sealer }: LoadP
       rows: each(data.rows, (found) => found.rows),
       total: each(data.rows, (found) => found.total),
       figures: each(data.rows, (found) => found.figures ?? {}),
-      label: labelsOf(definition, page, reading.values, data, (text) => appText(definition, text, reading.values)),
+      label: labelsOf(definition, page, reading.values, data, appTexts(definition, reading.values)),
     },
     pageScopeTypes(definition, page),
     evaluateCel,
@@ -146,7 +146,8 @@ function reasonOfWanted({ definition, compiled }: HostedApp, reading: Admitted['
   const wanted = ownValue(reading, ownNames.wanted);
   const page = wanted === undefined ? undefined : readAddress(compiled, wanted).page;
   const admission = page === undefined ? undefined : admissionOf(definition.pages[page]?.admit, definition.gates);
-  return typeof admission === 'object' ? admission.reason : undefined;
+  const reason = typeof admission === 'object' ? admission.reason : undefined;
+  return reason === undefined ? undefined : appTexts(definition, reading.values)(reason);
 }
 
 const each = <Value, Result>(all: Record<string, Value>, pick: (value: Value) => Result) =>

@@ -1,7 +1,7 @@
 import {
   allParameterTypes,
   appPartFor,
-  appText,
+  appTexts,
   evaluateCel,
   languageOf,
   nearest,
@@ -9,6 +9,7 @@ import {
   readAddress,
   sayIn,
   showPage,
+  withLabelInWords,
   type AppPart,
   type PagePayload,
   type Phrase,
@@ -31,12 +32,12 @@ export interface StatusMessage {
 /** What to say for an address that cannot be shown. */
 export function readingMessage(hosted: HostedApp, reading: Reading, address: string): StatusMessage {
   const values = reading.page === undefined ? valuesAnywhere(hosted, address) : reading.values;
+  const inWords = appTexts(hosted.definition, values);
   const declared = { ...hosted.definition.parameters, ...hosted.definition.pages[reading.page ?? '']?.parameters };
   const sentences = reading.problems
     .filter(({ severity }) => severity === 'error')
     .flatMap(({ message: raw, hint, parameter = '' }) => {
-      const label = declared[parameter]?.label;
-      const said = label?.includes('{') ? raw.replace(label, () => appText(hosted.definition, label, reading.values)) : raw;
+      const said = withLabelInWords(raw, declared[parameter]?.label, inWords);
       return hint === undefined ? [said] : [said, hint];
     });
   switch (reading.status) {
@@ -67,7 +68,7 @@ export function readingMessage(hosted: HostedApp, reading: Reading, address: str
 export function missingMessage(hosted: HostedApp, page: string, missing: MissingRecord, values: Values): StatusMessage {
   const say = sayFor(hosted, values);
   const declaration = hosted.definition.pages[page]?.parameters?.[missing.parameter];
-  const label = appText(hosted.definition, declaration?.label ?? missing.parameter, values);
+  const label = appTexts(hosted.definition, values)(declaration?.label ?? missing.parameter);
   return message(
     hosted,
     404,

@@ -36,8 +36,8 @@ export class SitemapRoute implements Route {
   async #addressesOf(hosted: HostedApp, page: CompiledPage): Promise<string[]> {
     const needed = page.parameters.filter(({ required }) => required);
     const [only] = needed;
-    const write = (values: Record<string, string>) => writeAddress(hosted.compiled, page.name, values).address ?? [];
-    if (only === undefined) return [write({})].flat();
+    const write = (values: Record<string, string>) => writeAddress(hosted.compiled, page.name, values).address;
+    if (only === undefined) return defined([write({})]);
     const { type, of = '', by } = only.declaration;
     if (needed.length > 1 || type !== 'record' || only.sealed) return [];
     const { collections = {} } = hosted.definition;
@@ -46,7 +46,7 @@ export class SitemapRoute implements Route {
     for (let number = 1; number * batch <= mostRecords; number++) {
       const read = { from: of, where: [], sort: [{ field, descending: false }], page: number, size: batch, nothing: false };
       const { rows, total } = await this.#store.records.read(recordSpace(this.#store, hosted), collections, read, { [field]: {} });
-      found.push(...rows.flatMap(({ [field]: key }) => (typeof key === 'string' ? [write({ [only.name]: key })].flat() : [])));
+      found.push(...defined(rows.map(({ [field]: key }) => (typeof key === 'string' ? write({ [only.name]: key }) : undefined))));
       if (number * batch >= total) break;
     }
     return found;
@@ -58,5 +58,7 @@ function isOpen({ definition }: HostedApp, { name }: CompiledPage): boolean {
   const page = definition.pages[name];
   return (page?.admit ?? 'everyone') === 'everyone' && page?.robots?.includes('noindex') !== true && definition.signIn?.page !== name;
 }
+
+const defined = (addresses: readonly (string | undefined)[]) => addresses.filter((address) => address !== undefined);
 
 const escapeXml = (text: string) => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;');

@@ -21,7 +21,7 @@ export function show(component: ComponentOf<typeof dialog>, context: ViewContext
     show: 'dialog',
     id: context.newId(),
     label: context.text(component.label),
-    close: context.changeAnchor('Close', { [bind]: undefined }),
+    close: context.changeAnchor(context.say('Close'), { [bind]: undefined }),
     content: context.showAll(component.content),
   };
 }

@@ -47,7 +47,7 @@ export function show(component: ComponentOf<typeof signIn>, context: ViewContext
     signOut: `${context.app.mount}/~sign-out`,
     ...(why === undefined
       ? {}
-      : { reason: context.text(reasonOf(why, context) ?? app.signIn?.reasons[why], context.say(ownReasons[why])) }),
+      : { reason: reasonOf(why, context) ?? context.text(app.signIn?.reasons[why], context.say(ownReasons[why])) }),
     ...(app.signIn?.byMail
       ? {
           byMail: {

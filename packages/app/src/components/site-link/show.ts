@@ -25,7 +25,7 @@ export function show(component: ComponentOf<typeof siteLink>, context: ViewConte
     link: {
       text: context.text(component.text),
       ...(href === undefined ? {} : { href }),
-      ...(component.window === 'new' ? { newWindow: true } : {}),
+      ...(component.window === 'new' ? { newWindow: context.say('(opens in a new window)') } : {}),
     },
   };
 }

@@ -1,11 +1,13 @@
 import type { AppDefinition } from '../app-schema.ts';
 import { linksFrom, walkContent } from '../../components/walk-content.ts';
+import { firstPageOf } from '../../view/first-page.ts';
 import { report, type CheckContext } from './context.ts';
 
 /** Warns of parameters that nobody uses and of pages that nobody links to. */
 export function checkUsage(context: CheckContext): void {
   const { definition } = context;
   const linked = linkedPages(definition);
+  const first = firstPageOf(definition.pages);
   for (const [name, page] of Object.entries(definition.pages)) {
     const text = JSON.stringify({ title: page.title, admit: page.admit, rows: page.rows, arrival: page.arrival, content: page.content });
     const bound = new Set([...walkContent(page.content)].flatMap(({ references }) => references.binds.map((bind) => bind.name)));
@@ -18,8 +20,7 @@ export function checkUsage(context: CheckContext): void {
         hint: 'Bind it to something, read it in an expression, or take it out.',
       });
     }
-    const isFirst = page.address === '/' || page.address.startsWith('/{?');
-    if (isFirst || linked.has(name) || definition.signIn?.page === name) continue;
+    if (name === first || linked.has(name) || definition.signIn?.page === name) continue;
     report(context, ['pages', name], {
       code: 'unlinked-page',
       severity: 'warning',
