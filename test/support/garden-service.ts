@@ -36,7 +36,7 @@ export interface TestService extends Service {
 /** A real service on loopback with a database of its own in a new directory. */
 export async function startTestService(more: Partial<Settings> = {}, clock = testClock()): Promise<TestService> {
   const data = more.data ?? mkdtempSync(join(tmpdir(), 'pallmist-test-'));
-  const settings = { ...readSettings({}), port: 0, log: (process.env['TESTLOG'] ?? 'silent') as 'silent', ...more, data };
+  const settings = { ...readSettings({}), port: 0, log: (process.env['TESTLOG'] ?? 'error') as 'error', ...more, data };
   const service = await startService(settings, { clock });
   const token = readFileSync(join(data, 'api-token'), 'utf8').trim();
   return {
