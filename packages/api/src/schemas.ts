@@ -40,8 +40,9 @@ const parameterValue = z
   .describe('A text, number or truth value; a list of them; sort keys; a range; any JSON for a packed parameter');
 
 export const reading = z.object({
-  status: z.enum(['found', 'refused', 'unknown-page', 'malformed']),
+  status: z.enum(['found', 'refused', 'gone', 'unknown-page', 'malformed']),
   page: z.string().optional(),
+  gone: z.number().int().optional().describe('Which of the app’s addresses that are gone it is'),
   values: z.record(z.string(), parameterValue),
   parameters: z.array(
     z.object({

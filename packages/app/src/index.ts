@@ -22,6 +22,8 @@ export { renameChoice } from './definition/rename/rename-choice.ts';
 export { renamePage } from './definition/rename/rename-page.ts';
 export { renameParameter } from './definition/rename/rename-parameter.ts';
 export { listFormChanges } from './editions/list-forms.ts';
+export * from './editions/lasting/index.ts';
+export { pageTitle } from './editing/describe-place.ts';
 export { countProblems, mayPublish } from './editions/publishable.ts';
 export { pageScopeTypes } from './expressions/page-scope.ts';
 export { evaluateCel } from './expressions/cel.ts';

@@ -101,8 +101,9 @@ describe('what visitors have written', () => {
     expect(made.status).toBe(303);
     const adopted = await service.store.mails.list('quillmoor', undefined, 5);
     const card =
-      /(\/garden\/adoptions\?adoption=[^\s"'<]+)/.exec(adopted.find(({ recipient }) => recipient === 'once@moor.example')?.text ?? '')?.[1] ??
-      '';
+      /(\/garden\/adoptions\?adoption=[^\s"'<]+)/.exec(
+        adopted.find(({ recipient }) => recipient === 'once@moor.example')?.text ?? '',
+      )?.[1] ?? '';
     const seen = /name="~seen" value="(\w+)"/.exec(await visitor.text(card))?.[1] ?? '';
     const answers = await Promise.all(
       Array.from({ length: 20 }, (_, index) =>

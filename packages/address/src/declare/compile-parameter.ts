@@ -1,6 +1,7 @@
 import { nearest } from '../explain/near.ts';
 import { presentDay } from '../pages/call-context.ts';
 import type { CompiledParameter } from '../pages/compiled-app.ts';
+import { withFormerValues } from './former-values.ts';
 import { sealedParameter, type Names } from '../pages/seals.ts';
 import { lastRefusal, Refusal, valueFrom } from '../pages/value-text.ts';
 import type { CommonOptions, Parameter } from '../parameter.ts';
@@ -21,6 +22,9 @@ const commonAttributes = new Set<string>([
   'once',
   'share',
   'formerNames',
+  'formerValues',
+  'inNewLinks',
+  'lasting',
   'sample',
   'label',
   'help',
@@ -91,7 +95,9 @@ export function compileParameter(given: Given, { compileContext, report }: Compi
     });
     return undefined;
   }
+  plain = withFormerValues(plain, declaration.formerValues, report);
   const fallback = prepareFallback(declaration, plain, report);
+  const inNewLinks = declaredValue('inNewLinks', declaration.inNewLinks, plain, declaration.type, report);
   if (!isRelativeSample(declaration)) declaredValue('sample', declaration.sample, plain, declaration.type, report);
   reportContradictions(given, report);
   const isSealed = declaration.sealed !== undefined && declaration.sealed !== false;
@@ -108,6 +114,7 @@ export function compileParameter(given: Given, { compileContext, report }: Compi
     required: !optional || (declaration.required === true && fallback === undefined),
     fallback: typeof fallback === 'function' ? fallback : fallback === undefined ? undefined : () => fallback,
     refuses: declaration.ifWrong === 'refuse' || !optional,
+    inNewLinks,
     resets: declaration.resets ?? [],
     step: declaration.step !== false,
     carried: ofApp && declaration.reach !== 'visit',
@@ -177,11 +184,11 @@ function reportContradictions({ name, declaration, place, optional, ofApp }: Giv
     );
   }
   if (place === 'path') {
-    for (const attribute of ['once', 'share', 'formerNames'] as const) {
+    for (const attribute of ['once', 'share', 'formerNames', 'inNewLinks'] as const) {
       if (declaration[attribute] === undefined) continue;
       contradict(
         attribute,
-        `${attribute === 'formerNames' ? 'former-names' : attribute}-in-path`,
+        `${attribute.replaceAll(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`)}-in-path`,
         'error',
         `“${name}” stands in the path, where “${attribute}” has no meaning.`,
         'Move it to the query, or take the attribute out.',
@@ -212,7 +219,7 @@ function prepareFallback(
 
 /** Reads a default or a sample: either the value itself or, as people write it in YAML, its text in an address. */
 function declaredValue(
-  attribute: 'default' | 'sample',
+  attribute: 'default' | 'sample' | 'inNewLinks',
   given: unknown,
   plain: Parameter,
   type: string,
@@ -222,9 +229,9 @@ function declaredValue(
   const value = valueFrom(given, plain);
   if (!(value instanceof Refusal) && plain.write(value) !== undefined) return value;
   report({
-    code: `bad-${attribute}`,
+    code: attribute === 'inNewLinks' ? 'bad-in-new-links' : `bad-${attribute}`,
     severity: 'error',
-    message: `The ${attribute} ${JSON.stringify(given)} is not ${withArticle(type)} that the parameter accepts.`,
+    message: `The ${attribute === 'inNewLinks' ? 'value for new links' : attribute} ${JSON.stringify(given)} is not ${withArticle(type)} that the parameter accepts.`,
     hint: (value instanceof Refusal ? value : lastRefusal()).message,
     pointer: `/${attribute}`,
     fix: [{ op: 'remove', path: `/${attribute}` }],

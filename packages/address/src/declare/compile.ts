@@ -1,12 +1,21 @@
 import { nearest, suggest } from '../explain/near.ts';
 import { enterCall, type CallContext } from '../pages/call-context.ts';
-import type { AddressableApp, AddressablePage, Claim, CompiledApp, CompiledPage, CompiledParameter } from '../pages/compiled-app.ts';
+import type {
+  AddressableApp,
+  AddressablePage,
+  Claim,
+  CompiledApp,
+  CompiledPage,
+  CompiledParameter,
+  GoneClaim,
+} from '../pages/compiled-app.ts';
 import { PageFinder } from '../pages/page-finder.ts';
 import { makeTemplate } from '../template.ts';
+import { lastRefusal, Refusal, valueFrom } from '../pages/value-text.ts';
 import { compileParameter } from './compile-parameter.ts';
 import type { DeclaredTypes, CompileContext } from './declared-type.ts';
 import { formatTemplate, parseTemplate, type AddressTemplate } from './parse-template.ts';
-import { toPointer, type Problem } from './problem.ts';
+import { quote, toPointer, type Problem } from './problem.ts';
 import { todayIn } from './relative-date.ts';
 import { parameterTypes } from './types.ts';
 
@@ -49,9 +58,11 @@ export function compileApp(definition: AddressableApp, options: CompileOptions =
   const app: CompiledApp = {
     name: definition.app,
     mount,
+    formerMounts: (definition.formerMounts ?? []).map((one) => (one === '/' ? '' : one)),
     pages: new Map(),
     formerPages: new Map(),
     finder: new PageFinder(),
+    gone: definition.gone ?? [],
     context: { today: options.today ?? (() => todayIn(definition.timeZone ?? 'UTC', Date.now())) },
   };
   enterCall(app);
@@ -61,7 +72,7 @@ export function compileApp(definition: AddressableApp, options: CompileOptions =
     if (page === undefined) continue;
     app.pages.set(name, page);
     const rival = app.finder.claim(page.template, { page, path: page.path.map((parameter) => parameter.name), former: false });
-    if (rival !== undefined) {
+    if (rival !== undefined && 'page' in rival) {
       problems.push({
         code: 'address-taken',
         severity: 'error',
@@ -74,6 +85,7 @@ export function compileApp(definition: AddressableApp, options: CompileOptions =
   }
   // What holds today goes before what held in the past.
   for (const { page, declaration } of former) keepFormer(app, page, declaration, context);
+  for (const [index, { address }] of app.gone.entries()) keepGone(app, index, address, context);
   return { app, problems };
 }
 
@@ -85,8 +97,9 @@ function keepFormer(app: CompiledApp, page: CompiledPage, declaration: Addressab
     if (holder === undefined) app.formerPages.set(name, page);
     else report(formerTaken(`The former name “${name}” of the page “${page.name}” belongs to the page “${holder}”.`, pointer));
   }
-  for (const [index, text] of (declaration.formerAddresses ?? []).entries()) {
+  for (const [index, given] of (declaration.formerAddresses ?? []).entries()) {
     const pointer = toPointer(['pages', page.name, 'formerAddresses', index]);
+    const [text, values] = typeof given === 'string' ? [given, {}] : [given.address, given.values];
     const { template, problems } = parseTemplate(text);
     for (const problem of problems) report({ ...problem, pointer });
     if (problems.length > 0) continue;
@@ -102,8 +115,9 @@ function keepFormer(app: CompiledApp, page: CompiledPage, declaration: Addressab
       });
       continue;
     }
-    const given = new Set([...names, ...template.query]);
-    const lost = page.path.find((parameter) => parameter.required && !given.has(parameter.name));
+    const implied = impliedTexts(page, values, pointer, report);
+    const said = new Set([...names, ...template.query, ...Object.keys(implied)]);
+    const lost = page.path.find((parameter) => parameter.required && !said.has(parameter.name));
     if (lost !== undefined)
       report({
         code: 'former-address-incomplete',
@@ -112,11 +126,61 @@ function keepFormer(app: CompiledApp, page: CompiledPage, declaration: Addressab
         hint: `Write it as the address was, with {${lost.name}} or {?${lost.name}} where its value stood.`,
         pointer,
       });
-    const claim: Claim = { page, path: names, former: true };
+    const claim: Claim = { page, path: names, former: true, ...(Object.keys(implied).length > 0 ? { implied } : {}) };
     const rival = app.finder.claim(template, claim);
-    if (rival !== undefined)
+    if (rival !== undefined && 'page' in rival)
       report(formerTaken(`The former address of the page “${page.name}” belongs to the page “${rival.page.name}”.`, pointer));
   }
+}
+
+/** The texts of the values that a former address implies. */
+function impliedTexts(
+  page: CompiledPage,
+  values: Readonly<Record<string, unknown>>,
+  pointer: string,
+  report: Report,
+): Record<string, string> {
+  const texts: Record<string, string> = {};
+  for (const [name, given] of Object.entries(values)) {
+    const parameter = page.byName.get(name);
+    const value = parameter && valueFrom(given, parameter.plain);
+    const text = value === undefined || value instanceof Refusal ? undefined : parameter?.plain.write(value);
+    if (parameter !== undefined && !parameter.sealed && text !== undefined) texts[name] = text;
+    else
+      report({
+        code: 'former-address-value',
+        severity: 'error',
+        message:
+          parameter === undefined
+            ? `The former address of “${page.name}” implies a value for “${name}”, which the page does not declare.`
+            : parameter.sealed
+              ? `The former address of “${page.name}” implies a value for “${name}”, which is sealed and never stands readable in a file.`
+              : `The former address of “${page.name}” implies ${quote(given)} for “${name}”, which the parameter does not accept.`,
+        hint: parameter === undefined ? suggest(name, page.byName.keys()) : lastRefusal().message,
+        pointer: `${pointer}/values/${name}`,
+      });
+  }
+  return texts;
+}
+
+/** Keeps an address that is gone from being taken. */
+function keepGone(app: CompiledApp, index: number, address: string, { report }: CompileState): void {
+  const pointer = toPointer(['gone', index, 'address']);
+  const { template, problems } = parseTemplate(address);
+  for (const problem of problems) report({ ...problem, pointer });
+  const claim: GoneClaim = { gone: index };
+  const rival = problems.length > 0 ? undefined : app.finder.claim({ ...template, query: [] }, claim);
+  if (rival === undefined) return;
+  report({
+    code: 'gone-address-taken',
+    severity: 'error',
+    message:
+      'gone' in rival
+        ? `The address ${quote(address)} is declared as gone twice.`
+        : `The address ${quote(address)} is declared as gone, and the page “${rival.page.name}” has it.`,
+    hint: 'gone' in rival ? 'Remove one of the two.' : 'Give the page another address: people who follow an old link must not land on it.',
+    pointer,
+  });
 }
 
 const formerTaken = (message: string, pointer: string): Problem => ({

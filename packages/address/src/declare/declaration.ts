@@ -53,6 +53,12 @@ export interface ParameterDeclaration {
   once?: boolean | undefined;
   share?: boolean | undefined;
   formerNames?: readonly string[] | undefined;
+  /** Texts that the value had in the past, each with today's value: for a parameter whose type or choices have changed. */
+  formerValues?: Readonly<Record<string, unknown>> | undefined;
+  /** What links write when they give no value; the default stays what an address without one means. */
+  inNewLinks?: unknown;
+  /** false: addresses promise nothing about it, and publishing may change what it means. */
+  lasting?: boolean | undefined;
   sample?: unknown;
   label?: string | undefined;
   help?: string | undefined;

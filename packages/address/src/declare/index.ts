@@ -3,6 +3,7 @@ export { compileApp, withContext, type CompileOptions } from './compile.ts';
 export type { ChoicesLists, CollectionShape, ItemDeclaration, Json, ParameterDeclaration, ParameterValue, Values } from './declaration.ts';
 export { checkPages, describePages } from './describe.ts';
 export { DeclarationError, type DeclaredType, type DeclaredTypes, type CompileContext } from './declared-type.ts';
+export { formerTemplate, withTemplate } from './former-address.ts';
 export { formatTemplate, namePattern, parseTemplate, type AddressTemplate, type TemplateSegment } from './parse-template.ts';
 export { fromPointer, ProblemError, quote, toPointer, withArticle, type PatchOperation, type Problem, type Severity } from './problem.ts';
 export { isRelativeDate, resolveRelativeDate, todayIn } from './relative-date.ts';

@@ -16,7 +16,22 @@ export interface AddressableApp {
   /** Query parameters of every page, whose values every link in the app carries on: a language, say. */
   parameters?: Readonly<Record<string, ParameterDeclaration>> | undefined;
   pages: Readonly<Record<string, AddressablePage>>;
+  /** Where the app was mounted in the past; addresses there lead to today's. */
+  formerMounts?: readonly string[] | undefined;
+  /** Addresses that are no more. */
+  gone?: readonly GoneAddress[] | undefined;
 }
+
+/** An address that is no more and is kept from being taken by another page. */
+export interface GoneAddress {
+  /** Its template; the names of parameters say nothing, and a query is not looked at. */
+  address: string;
+  /** What visitors are told. */
+  reason?: string | undefined;
+}
+
+/** An address template of the past, alone or with values that it implies. */
+export type FormerAddress = string | { readonly address: string; readonly values: Readonly<Record<string, unknown>> };
 
 export interface AddressablePage {
   address: string;
@@ -24,7 +39,7 @@ export interface AddressablePage {
   /** Names that the page had in the past. */
   formerNames?: readonly string[] | undefined;
   /** Address templates that the page had in the past, with the names that its parameters have today. */
-  formerAddresses?: readonly string[] | undefined;
+  formerAddresses?: readonly FormerAddress[] | undefined;
 }
 
 /** An app whose addresses can be read and written. Made by `compileApp`. */
@@ -32,10 +47,13 @@ export interface CompiledApp {
   name: string;
   /** Where the app is mounted: “” for the root, else “/” and segments, without a “/” at the end. */
   mount: string;
+  /** In the same form. */
+  formerMounts: readonly string[];
   pages: Map<string, CompiledPage>;
   /** Pages by the names they had in the past. */
   formerPages: Map<string, CompiledPage>;
-  finder: PageFinder<Claim>;
+  finder: PageFinder<Claim | GoneClaim>;
+  gone: readonly GoneAddress[];
   /** What calls work with that is not the same for every call. */
   context: CallContext;
 }
@@ -46,6 +64,13 @@ export interface Claim {
   /** The names of the parameters that the path’s segments are texts of, in order. */
   path: readonly string[];
   former: boolean;
+  /** For a former address: texts of parameters that it implies, percent-encoded. */
+  implied?: Readonly<Record<string, string>>;
+}
+
+/** A path that is kept from being taken: which of the app's addresses that are gone it is. */
+export interface GoneClaim {
+  gone: number;
 }
 
 export interface CompiledPage {
@@ -75,6 +100,8 @@ export interface CompiledParameter {
   /** The default, as it is at this moment: “today” is another day tomorrow. */
   fallback: (() => ParameterValue | undefined) | undefined;
   refuses: boolean;
+  /** What a link writes that gives no value. */
+  inNewLinks: ParameterValue | undefined;
   resets: readonly string[];
   step: boolean;
   /** Every link in the app carries its value on. */

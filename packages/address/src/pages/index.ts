@@ -1,9 +1,19 @@
 /** The addresses of an app with several pages: found, read, written, changed, taken apart for drawing. */
 export type { CallContext } from './call-context.ts';
 export { changeValues, type AppChange } from './change-values.ts';
-export type { AddressableApp, AddressablePage, CompiledApp, CompiledPage, CompiledParameter } from './compiled-app.ts';
+export type {
+  AddressableApp,
+  AddressablePage,
+  Claim,
+  CompiledApp,
+  CompiledPage,
+  CompiledParameter,
+  FormerAddress,
+  GoneAddress,
+  GoneClaim,
+} from './compiled-app.ts';
 export { addressParts, templateParts, type AddressPart } from './parts.ts';
-export { readAddress } from './read-address.ts';
+export { claimOf, readAddress } from './read-address.ts';
 export { localTime } from '../time-zone.ts';
 export { unprotect } from '../travel.ts';
 export { repairAddress, withoutMarks } from './repair-address.ts';

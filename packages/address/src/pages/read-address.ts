@@ -2,16 +2,16 @@ import type { Values } from '../declare/declaration.ts';
 import { quote, type Problem } from '../declare/problem.ts';
 import { explainLocated, mostUndeclared } from '../explain/explain.ts';
 import { nearest } from '../explain/near.ts';
-import { locateQuery, nameOf, takeMore, takeSegment } from '../locate.ts';
+import { locateQuery, nameOf, take, takeMore, takeSegment } from '../locate.ts';
 import { decodeForShow } from '../percent.ts';
 import type { AddressProblem } from '../problem.ts';
 import { address, longestAddress, pathEnd, scan } from '../scan.ts';
 import { sentenceOf } from '../sentences/index.ts';
 import type { Slot } from '../template.ts';
-import { nextTurn } from '../turn.ts';
+import { nextTurn, turn } from '../turn.ts';
 import { enterCall, presentSentences } from './call-context.ts';
 import { expected } from './expected.ts';
-import type { Claim, CompiledApp, CompiledPage } from './compiled-app.ts';
+import type { Claim, CompiledApp, CompiledPage, GoneClaim } from './compiled-app.ts';
 import type { ParameterReading, Reading } from './reading.ts';
 
 /**
@@ -42,6 +42,10 @@ export function readAddress(app: CompiledApp, given: string): Reading {
       'Check the address, or start from the app’s first page.',
     );
   }
+  if ('gone' in claim) {
+    const reason = app.gone[claim.gone]?.reason;
+    return { ...nothing('gone', 'gone', reason ?? 'This page was removed.', 'Start from the app’s first page.'), gone: claim.gone };
+  }
   const { page } = claim;
   const undeclared: Reading['undeclared'] = [];
   const inPath = claim.path.map((name) => page.page.byName.get(name) as Slot);
@@ -59,14 +63,37 @@ export function readAddress(app: CompiledApp, given: string): Reading {
   });
   // What stood in its path goes before the same name in its query.
   if (claim.former) takePath();
+  for (const [name, text] of Object.entries(claim.implied ?? {})) takeImplied(page.page.byName.get(name), text);
   return withSentences(claim, undeclared);
 }
 
 /** Finds whose path the scanned address has, and where the segments of its path parameters stand. */
-function claimAt({ mount, finder }: CompiledApp, segments: number[]): Claim | undefined {
+function claimAt(app: CompiledApp, segments: number[]): Claim | GoneClaim | undefined {
+  const claim = claimBelow(app.mount, app, segments);
+  if (claim !== undefined) return claim;
+  for (const mount of app.formerMounts) {
+    const former = claimBelow(mount, app, segments);
+    if (former !== undefined) return 'gone' in former ? former : { ...former, former: true };
+  }
+  return undefined;
+}
+
+function claimBelow(mount: string, { finder }: CompiledApp, segments: number[]): Claim | GoneClaim | undefined {
   const { length } = mount;
   if (length > 0 && (!address.startsWith(mount) || (pathEnd > length && address.charCodeAt(length) !== 47))) return undefined;
   return pathEnd < length ? undefined : finder.find(address, length, pathEnd, segments);
+}
+
+/** What a path belongs to; undefined where no page has it. */
+export function claimOf(app: CompiledApp, given: string): Claim | GoneClaim | undefined {
+  return scan(given) ? claimAt(app, []) : undefined;
+}
+
+/** Takes a text that a former address implies, unless the address gives another. */
+function takeImplied(slot: Slot | undefined, text: string): void {
+  if (slot === undefined || slot.turn === turn) return;
+  take(slot, 0, 0);
+  slot.odd = { source: text, raw: text };
 }
 
 function withSentences({ page, former }: Claim, undeclared: Reading['undeclared']): Reading {
@@ -125,7 +152,7 @@ function undeclaredNames(undeclared: Reading['undeclared'], page: CompiledPage):
   };
 }
 
-const nothing = (status: 'unknown-page' | 'malformed', code: string, message: string, hint: string): Reading => ({
+const nothing = (status: 'gone' | 'unknown-page' | 'malformed', code: string, message: string, hint: string): Reading => ({
   status,
   values: {},
   parameters: [],

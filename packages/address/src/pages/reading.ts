@@ -20,13 +20,16 @@ export interface ParameterReading {
  * What an address says.
  * - `found`: it names a page, and the page can be shown with `values`.
  * - `refused`: it names a page, but a value is missing or wrong that the page cannot do without.
+ * - `gone`: it named a page once, and the app says that it is no more;
  * - `unknown-page`: no page of the app has such an address.
  * - `malformed`: it is no address at all.
  */
 export interface Reading {
-  status: 'found' | 'refused' | 'unknown-page' | 'malformed';
+  status: 'found' | 'refused' | 'gone' | 'unknown-page' | 'malformed';
   /** Name of the page; missing where none was found. */
   page?: string;
+  /** For an address that is gone: which one of the app's. */
+  gone?: number;
   /** Of the parameters that have one. */
   values: Values;
   /** In the order in which an address has them. */

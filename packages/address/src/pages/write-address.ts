@@ -20,6 +20,8 @@ export interface WriteOptions {
   tellsVisit?: boolean;
   /** Leave out what acts once, for it has acted, and what is remembered for the visit. */
   afterArrival?: boolean;
+  /** A link of the app: parameters that are given no value get the one that new links write (`inNewLinks`). */
+  newLink?: boolean;
   /** The values of the page where the link stands; those that the app carries on are taken from them. */
   present?: Values;
 }
@@ -57,7 +59,9 @@ function withOptions(page: CompiledPage, values: Values, options: WriteOptions):
   for (const parameter of page.query) {
     const { name } = parameter;
     if (leftOut(parameter, options)) Reflect.deleteProperty(given, name);
-    else if (parameter.carried && given[name] === undefined) given[name] = options.present?.[name];
+    else if (given[name] !== undefined && given[name] !== null) continue;
+    else if (parameter.carried && options.present?.[name] !== undefined) given[name] = options.present[name];
+    else if (options.newLink === true && parameter.inNewLinks !== undefined) given[name] = parameter.inNewLinks;
   }
   return given;
 }

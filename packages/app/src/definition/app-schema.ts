@@ -177,7 +177,18 @@ export const page = z.strictObject({
       'Values to see the page with while it is being built, by a name for each set; a text stands as in an address, right or wrong',
     ),
   formerNames: z.array(name).optional().describe('Names that the page had in the past'),
-  formerAddresses: z.array(z.string().max(500)).optional().describe('Address templates of the past, with today’s names of the parameters'),
+  formerAddresses: z
+    .array(
+      z.union([
+        z.string().max(500),
+        z.strictObject({
+          address: z.string().max(500),
+          values: z.record(name, z.unknown()).describe('Values that such an address implies'),
+        }),
+      ]),
+    )
+    .optional()
+    .describe('Address templates of the past, with today’s names of the parameters; each alone, or with values that it implies'),
   admit: z.union([name, gate]).optional().describe('Who may see the page: everyone, signed-in, the name of a gate of the app, or a gate'),
   arrival: z.array(arrivalRule).optional().describe('What happens when a visitor arrives at the page with certain values'),
   rows: z.record(name, read).optional().describe('The records that the page shows, by a name of your own'),
@@ -254,6 +265,20 @@ export const appWithAnyComponents = z
       .string()
       .regex(/^(?:\/|(?:\/[A-Za-z0-9_-]+)+)$/, 'a mount is “/” or a path such as /garden')
       .describe('Where the app stands on the site'),
+    formerMounts: z
+      .array(z.string().regex(/^(?:\/|(?:\/[A-Za-z0-9_-]+)+)$/, 'a mount is “/” or a path such as /garden'))
+      .optional()
+      .describe('Where the app was mounted in the past; addresses there lead to today’s'),
+    gone: z
+      .array(
+        z.strictObject({
+          address: z.string().max(500).describe('Address template, as that of a page'),
+          reason: text.optional().describe('What visitors are told'),
+          to: link.optional().describe('Where they can go instead'),
+        }),
+      )
+      .optional()
+      .describe('Addresses that are no more: they answer with 410, and no page can take them'),
     timeZone: z
       .string()
       .refine(isTimeZone, 'the IANA name of a time zone, such as Europe/London')

@@ -56,6 +56,15 @@ export const parameter = z.strictObject({
   once: z.boolean().optional().describe('Acts at arrival, then leaves the address'),
   share: z.boolean().optional().describe('false: left out of addresses made for sharing'),
   formerNames: z.array(name).optional().describe('Older names that still work'),
+  formerValues: z
+    .record(z.string().min(1).max(500), z.unknown())
+    .optional()
+    .describe('Texts that the value had in the past, each with today’s value'),
+  inNewLinks: z
+    .unknown()
+    .optional()
+    .describe('What links of the app write when they give no value; the default stays what an address without one means'),
+  lasting: z.boolean().optional().describe('false: addresses promise nothing about it, such as the number of a page of a list'),
   sample: z.unknown().optional().describe('A value to see the page with while it is being built'),
   label: z.string().max(200).optional().describe('Its name for people'),
   help: z.string().max(2000).optional().describe('A sentence for people'),

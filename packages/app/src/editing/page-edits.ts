@@ -1,5 +1,6 @@
 import { plainText } from '../expressions/template-text.ts';
-import { formatTemplate, parseTemplate, type PatchOperation, toPointer } from '@pallmist/address/declare';
+import { formatTemplate, formerTemplate, parseTemplate, type PatchOperation, toPointer, withTemplate } from '@pallmist/address/declare';
+import type { FormerAddress } from '@pallmist/address/pages';
 import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
 import { changeAddress } from '../definition/rename/change-address.ts';
 import { waysIn } from '../definition/rename/places.ts';
@@ -79,8 +80,8 @@ export function removePage(definition: AppDefinition, name: string, leadTo?: str
   const patch: PatchOperation[] = [];
   const heir = leadTo === undefined ? undefined : definition.pages[leadTo];
   if (heir !== undefined && leadTo !== undefined) {
-    const former = [page.address, ...(page.formerAddresses ?? [])].map((template) => withParametersOf(template, heir));
-    const addresses = [...(heir.formerAddresses ?? []), ...former.filter((template) => template !== undefined)];
+    const former = [page.address, ...(page.formerAddresses ?? [])].map((one) => heirAddress(one, heir));
+    const addresses = [...(heir.formerAddresses ?? []), ...former.filter((one) => one !== undefined)];
     const names = [...(heir.formerNames ?? []), name, ...(page.formerNames ?? [])];
     patch.push(
       { op: heir.formerAddresses ? 'replace' : 'add', path: toPointer(['pages', leadTo, 'formerAddresses']), value: addresses },
@@ -89,6 +90,11 @@ export function removePage(definition: AppDefinition, name: string, leadTo?: str
   }
   patch.push({ op: 'remove', path: toPointer(['pages', name]) });
   return patch;
+}
+
+function heirAddress(former: FormerAddress, heir: PageDefinition): FormerAddress | undefined {
+  const template = withParametersOf(formerTemplate(former), heir);
+  return template === undefined ? undefined : withTemplate(former, template);
 }
 
 /** A template with the parameters that a page has; undefined where its path needs one that the page has not. */

@@ -1,4 +1,12 @@
-import { type DeclaredTypes, type ParameterDeclaration, type PatchOperation, toPointer } from '@pallmist/address/declare';
+import {
+  type DeclaredTypes,
+  formerTemplate,
+  type ParameterDeclaration,
+  type PatchOperation,
+  toPointer,
+  withTemplate,
+} from '@pallmist/address/declare';
+import type { FormerAddress } from '@pallmist/address/pages';
 import { allParameterTypes } from '../compile-with-all-types.ts';
 import type { AppDefinition } from '../definition/app-schema.ts';
 import { piecesOf, templateOf, type AddressPiece } from './address-shape.ts';
@@ -58,13 +66,30 @@ export function removeParameter(definition: AppDefinition, page: string, name: s
   }
   if (present.formerAddresses !== undefined) {
     const at = toPointer(['pages', page, 'formerAddresses']);
-    patch.push({ op: 'replace', path: at, value: present.formerAddresses.map(without) });
+    patch.push({
+      op: 'replace',
+      path: at,
+      value: present.formerAddresses.map((one) => withoutValue(withTemplate(one, without(formerTemplate(one))), name)),
+    });
   }
   return patch;
 }
 
+/** A former address that implies no value for a parameter. */
+function withoutValue(former: FormerAddress, name: string): FormerAddress {
+  if (typeof former === 'string' || !Object.hasOwn(former.values, name)) return former;
+  const { [name]: _, ...values } = former.values;
+  return Object.keys(values).length === 0 ? former.address : { address: former.address, values };
+}
+
 /** What means nothing, or another thing, for another type. */
-const ofSomeTypes = new Set<string>([...Object.values(allParameterTypes).flatMap(({ attributes }) => attributes), 'default', 'sample']);
+const ofSomeTypes = new Set<string>([
+  ...Object.values(allParameterTypes).flatMap(({ attributes }) => attributes),
+  'default',
+  'sample',
+  'formerValues',
+  'inNewLinks',
+]);
 
 /** What `of` may name for a type of parameters or fields. */
 export function namesForType(definition: AppDefinition, type: string): string[] {

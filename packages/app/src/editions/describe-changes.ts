@@ -1,4 +1,4 @@
-import { toPointer, type ParameterDeclaration } from '@pallmist/address/declare';
+import { formerTemplate, toPointer, type ParameterDeclaration } from '@pallmist/address/declare';
 import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
 import { partNames } from '../definition/part-names.ts';
 import { pageTitle } from '../editing/describe-place.ts';
@@ -64,7 +64,7 @@ const newPage = (after: AppDefinition, name: string, page: PageDefinition): Chan
 
 function pageGone(after: AppDefinition, name: string, page: PageDefinition): Change {
   const heir = Object.entries(after.pages).find(([, { formerAddresses }]) =>
-    formerAddresses?.some((one) => pathOf(one) === pathOf(page.address)),
+    formerAddresses?.some((one) => pathOf(formerTemplate(one)) === pathOf(page.address)),
   );
   return {
     kind: 'gone',
@@ -86,7 +86,7 @@ function pageChanges(before: AppDefinition, formerName: string, name: string, pa
   const changes: Change[] = [];
   const add = (change: Omit<Change, 'pointer'>, ...below: string[]) => changes.push({ ...change, pointer: toPointer([...at, ...below]) });
   if (pathOf(former.address) !== pathOf(page.address)) {
-    const keeps = page.formerAddresses?.some((one) => pathOf(one) === pathOf(former.address)) ?? false;
+    const keeps = page.formerAddresses?.some((one) => pathOf(formerTemplate(one)) === pathOf(former.address)) ?? false;
     const end = keeps ? 'The old address goes on to work.' : 'The old address leads nowhere.';
     add(
       {

@@ -141,6 +141,12 @@ export const phrases = {
     'Ha habido demasiados intentos. Espere unos minutos.',
   ],
   'Go to the first page of {0}': ['Zur ersten Seite von {0}', 'Aller à la première page de {0}', 'Ir a la primera página de {0}'],
+  'This page was removed': ['Diese Seite wurde entfernt', 'Cette page a été supprimée', 'Esta página se ha eliminado'],
+  'Nothing is at this address any more.': [
+    'Unter dieser Adresse ist nichts mehr.',
+    'Il n’y a plus rien à cette adresse.',
+    'Ya no hay nada en esta dirección.',
+  ],
   'There is no such page': ['Diese Seite gibt es nicht', 'Cette page n’existe pas', 'Esta página no existe'],
   'The address leads nowhere.': [
     'Die Adresse führt nirgendwohin.',

@@ -110,7 +110,7 @@ export class PageView implements ViewContext {
 
   /** The address that a link leads to; undefined where a value is missing or refused. */
   href(link: LinkDefinition, evaluator = this.evaluator): string | undefined {
-    return writeAddress(this.app, link.page, this.linkValues(link, evaluator), { present: this.values }).address;
+    return writeAddress(this.app, link.page, this.linkValues(link, evaluator), { present: this.values, newLink: true }).address;
   }
 
   /** The values that a link sends. */

@@ -39,7 +39,7 @@ function write(compiled: CompiledApp, body: BodyOf<'writeAddress'>): ReturnType<
   const fromTexts = readTexts(compiled, body.page, body.texts ?? {});
   if (fromTexts.problems.length > 0) return { problems: fromTexts.problems };
   const values = { ...fromTexts.values, ...(body.values as Values | undefined) };
-  return writeAddress(compiled, body.page, values, { forSharing: body.sharing ?? false });
+  return writeAddress(compiled, body.page, values, { forSharing: body.sharing ?? false, newLink: true });
 }
 
 /** Says in the request's own terms where a value was refused. */

@@ -94,7 +94,7 @@ export function hostChecked(checked: CheckedApp, edition: number, clock: Clock):
 /** A draft as it is served: at its own place, each component knowing where it stands, so that the console can point at it. */
 function asDraft(definition: AppDefinition): AppDefinition {
   const pages = Object.entries(definition.pages).map(([name, page]): [string, PageDefinition] => [name, placedPage(page)]);
-  return { ...definition, mount: draftMount(definition.app), pages: Object.fromEntries(pages) };
+  return { ...definition, mount: draftMount(definition.app), formerMounts: [], pages: Object.fromEntries(pages) };
 }
 
 const placed = new WeakMap<PageDefinition, PageDefinition>();

@@ -23,7 +23,7 @@ export class LiveApps {
   readonly #stuck = new Map<string, StuckApp>();
   readonly #drafts = new Map<string, { revision: number; hosted: ReturnType<typeof hostApp> }>();
   /** Longest mounts first, so that an app inside another's path is found. */
-  #mounts: { mount: string; hosted: HostedApp }[] = [];
+  #mounts: { mount: string; hosted: HostedApp; former: boolean }[] = [];
 
   constructor(store: Store, clock: Clock, log: Logger, keeper: DraftKeeper) {
     this.#keeper = keeper;
@@ -61,8 +61,12 @@ export class LiveApps {
 
   #sortMounts(): void {
     this.#mounts = [...this.#byName.values()]
-      .map((entry) => ({ mount: entry.compiled.mount, hosted: entry }))
-      .sort((a, b) => b.mount.length - a.mount.length);
+      .flatMap((hosted) => {
+        const { mount, formerMounts } = hosted.compiled;
+        return [{ mount, hosted, former: false }, ...formerMounts.map((one) => ({ mount: one, hosted, former: true }))];
+      })
+      // An app that stands at a place today goes before one that stood there once.
+      .sort((a, b) => b.mount.length - a.mount.length || Number(a.former) - Number(b.former));
   }
 
   /** Serves an app no more. */
@@ -92,7 +96,7 @@ export class LiveApps {
     return [...this.#byName.values()];
   }
 
-  /** The app whose mount a path is in. */
+  /** The app whose mount, or former mount, a path is in. */
   at(path: string): HostedApp | undefined {
     return this.#mounts.find(({ mount }) => path === mount || path.startsWith(`${mount}/`))?.hosted;
   }

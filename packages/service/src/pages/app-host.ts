@@ -7,6 +7,7 @@ import { MailLimits } from '../mail/mail-limits.ts';
 import type { ServiceParts } from '../service-parts.ts';
 import { answer, answerMessage } from './answer.ts';
 import { FileRoute } from './files.ts';
+import { FormerMountRoute } from './former-mount.ts';
 import { FormRoute } from './form-route.ts';
 import type { FormBody } from './form-body.ts';
 import { kindOfForm } from './form-kind.ts';
@@ -52,6 +53,7 @@ export class AppHost {
     this.#mailedLink = new MailedLink(store, this.#signIn, post, base, clock);
     this.#short = new ShortAddresses(store, cookies, sealer, base, clock);
     this.#routes = [
+      new FormerMountRoute(),
       new FileRoute(store),
       new LookRoute(),
       new QrCodes(base, clock),

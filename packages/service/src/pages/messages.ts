@@ -9,7 +9,9 @@ import {
   readAddress,
   sayIn,
   showPage,
+  pageTitle,
   withLabelInWords,
+  writeAddress,
   type AppPart,
   type PagePayload,
   type Phrase,
@@ -41,6 +43,8 @@ export function readingMessage(hosted: HostedApp, reading: Reading, address: str
       return hint === undefined ? [said] : [said, hint];
     });
   switch (reading.status) {
+    case 'gone':
+      return goneMessage(hosted, reading, inWords, values);
     case 'unknown-page':
       return message(
         hosted,
@@ -62,6 +66,24 @@ export function readingMessage(hosted: HostedApp, reading: Reading, address: str
       return message(hosted, inPath ? 404 : 400, inPath ? 'There is no such page' : 'Something is wrong in the address', sentences, values);
     }
   }
+}
+
+/** What to say for an address that the app declares as gone, and where to go instead. */
+function goneMessage(hosted: HostedApp, { gone = 0 }: Reading, inWords: (text: string) => string, values: Values): StatusMessage {
+  const { reason, to } = hosted.definition.gone?.[gone] ?? {};
+  const said = message(
+    hosted,
+    410,
+    'This page was removed',
+    [reason === undefined ? 'Nothing is at this address any more.' : inWords(reason)],
+    values,
+  );
+  const target = to === undefined ? undefined : hosted.definition.pages[to.page];
+  const href =
+    to === undefined ? undefined : writeAddress(hosted.compiled, to.page, to.values ?? {}, { present: values, newLink: true }).address;
+  if (target !== undefined && href !== undefined && to !== undefined)
+    said.message.ways.unshift({ text: inWords(pageTitle(target.title, to.page)), href });
+  return said;
 }
 
 /** What to say when a record that the address names is not there. */

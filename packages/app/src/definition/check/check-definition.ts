@@ -51,6 +51,10 @@ export function checkDefinition(
     scope.text(['footer', 'links', index, 'text'], entry.text);
     checkLink(context, ['footer', 'links', index, 'to'], entry.to, scope);
   }
+  for (const [index, { reason, to }] of (definition.gone ?? []).entries()) {
+    if (reason !== undefined) scope.text(['gone', index, 'reason'], reason);
+    if (to) checkLink(context, ['gone', index, 'to'], to, scope);
+  }
   const { newcomers } = definition.signIn ?? {};
   if (newcomers?.afterSignUp) checkLink(context, ['signIn', 'newcomers', 'afterSignUp'], newcomers.afterSignUp, scope);
   for (const key of ['afterSignIn', 'afterSignOut'] as const) {

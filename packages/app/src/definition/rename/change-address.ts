@@ -1,4 +1,4 @@
-import { type PatchOperation, toPointer } from '@pallmist/address/declare';
+import { formerTemplate, type PatchOperation, toPointer } from '@pallmist/address/declare';
 import type { AppDefinition } from '../app-schema.ts';
 
 /**
@@ -13,7 +13,7 @@ export function changeAddress(definition: AppDefinition, page: string, address: 
   // Only the path is what an address leads by.
   const pathOf = (template: string) => template.replace(/\{\?[^{}]*\}$/, '');
   const { formerAddresses } = present;
-  const others = (formerAddresses ?? []).filter((template) => template !== address && pathOf(template) !== pathOf(address));
+  const others = (formerAddresses ?? []).filter((one) => pathOf(formerTemplate(one)) !== pathOf(address));
   const keepsPath = pathOf(present.address) === pathOf(address);
   const former = keepOld && !keepsPath ? [...others, present.address] : others;
   if (former.length > 0 || formerAddresses !== undefined)

@@ -35,6 +35,8 @@ export function waysIn(definition: AppDefinition): Way[] {
     }
   }
   for (const [index, entry] of (definition.navigation ?? []).entries()) ways.push({ place: ['navigation', index, 'to'], ...entry.to });
+  for (const [index, { to }] of (definition.footer?.links ?? []).entries()) ways.push({ place: ['footer', 'links', index, 'to'], ...to });
+  for (const [index, { to }] of (definition.gone ?? []).entries()) if (to) ways.push({ place: ['gone', index, 'to'], ...to });
   for (const key of ['afterSignIn', 'afterSignOut'] as const) {
     const link = definition.signIn?.[key];
     if (link) ways.push({ place: ['signIn', key], ...link });

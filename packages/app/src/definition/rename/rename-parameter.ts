@@ -1,4 +1,4 @@
-import { type PatchOperation, toPointer } from '@pallmist/address/declare';
+import { type PatchOperation, formerTemplate, toPointer, withTemplate } from '@pallmist/address/declare';
 import type { AppDefinition } from '../app-schema.ts';
 import { walkContent } from '../../components/walk-content.ts';
 import { keepFormer } from './keep-former.ts';
@@ -21,9 +21,12 @@ export function renameParameter(definition: AppDefinition, pageName: string, fro
   ];
   const inPath = new RegExp(`\\{/?${from}\\}`).test(page.address);
   if (keepOld && !inPath) patch.push(...keepFormer([...place, 'parameters', to, 'formerNames'], parameters[from]?.formerNames, from, to));
-  for (const [index, template] of (page.formerAddresses ?? []).entries()) {
-    const renamed = renameInTemplate(template, from, to);
-    if (renamed !== template) patch.push({ op: 'replace', path: toPointer([...place, 'formerAddresses', index]), value: renamed });
+  for (const [index, former] of (page.formerAddresses ?? []).entries()) {
+    const at = [...place, 'formerAddresses', index];
+    const renamed = withTemplate(former, renameInTemplate(formerTemplate(former), from, to));
+    if (formerTemplate(renamed) !== formerTemplate(former)) patch.push({ op: 'replace', path: toPointer(at), value: renamed });
+    if (typeof former === 'object' && Object.hasOwn(former.values, from))
+      patch.push({ op: 'move', from: toPointer([...at, 'values', from]), path: toPointer([...at, 'values', to]) });
   }
   for (const [name, { resets, tied }] of Object.entries(parameters)) {
     for (const [field, other] of Object.entries(tied ?? {}))

@@ -1,0 +1,7 @@
+/** Links that last: what addresses of earlier editions would mean after publishing. docs/links-that-last.md tells it whole. */
+export type { PromisedPage } from './compare.ts';
+export { fates, needsConsent, type Finding } from './findings.ts';
+export type { DifferenceKind, Fate } from './judge.ts';
+export { pageVersions, type PageVersion } from './page-version.ts';
+export { compareDraft, rehearse, type ComparedDraft, type RepairableFinding } from './rehearse.ts';
+export type { Repair } from './repairs.ts';
