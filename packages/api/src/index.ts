@@ -15,9 +15,11 @@ export {
   type DraftChanged,
   type Edition,
   type FoundRecords,
+  type LinkFinding,
   type ProblemDetails,
   type Readiness,
   type RecordPage,
+  type Rehearsal,
   type WebhookSummary,
   type WhoAmI,
 } from './schemas.ts';

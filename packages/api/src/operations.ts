@@ -106,6 +106,15 @@ export const operations = {
     body: schemas.publishBody,
     answer: schemas.published,
   }),
+  rehearse: operation({
+    method: 'get',
+    path: '/apps/{app}/rehearsal',
+    summary: 'What publishing the draft would change for addresses of earlier editions, with repairs.',
+    access: 'viewer',
+    scope: 'apps:read',
+    body: undefined,
+    answer: schemas.rehearsal,
+  }),
   changeDraft: operation({
     method: 'post',
     path: '/apps/{app}/draft/changes',

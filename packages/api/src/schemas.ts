@@ -146,7 +146,48 @@ export const draftChanges = z.object({ changes: z.array(draftChange).describe('T
 export const publishBody = z.strictObject({
   revision: z.number().int().optional(),
   note: z.string().max(2000).optional().describe('A note for the log'),
+  consents: z
+    .array(
+      z.strictObject({
+        finding: z.string().max(40).describe('Id of a finding of the rehearsal'),
+        why: z.string().max(2000).optional().describe('Why it is meant; kept with the edition'),
+      }),
+    )
+    .max(1000)
+    .optional()
+    .describe('Findings of the rehearsal that you agree to'),
 });
+
+const finding = z.object({
+  id: z.string().describe('Stays the same while neither the earlier declaration nor the effect changes'),
+  fate: z
+    .enum(['silent', 'gone', 'refused', 'noted'])
+    .describe('What becomes of the address: it opens and means something else, opens nothing, is refused, or opens with a note'),
+  kind: z.string(),
+  page: z.string().describe('The page by its earlier name'),
+  parameter: z.string().optional(),
+  words: z.string(),
+  editions: z.array(z.number().int()).describe('Editions in which the address was valid'),
+  witness: z.string().describe('An address that shows it'),
+  needsConsent: z.boolean().describe('Whether publishing needs a repair or a consent'),
+  repairs: z.array(
+    z.object({
+      kind: z.enum(['repair', 'put-back']).describe('Keeps what was changed, or takes the change back'),
+      words: z.string(),
+      patch: z.array(patchOperation).describe('JSON Patch (RFC 6902) of the draft'),
+      certain: z.boolean().describe('There is only one thing that it can mean'),
+    }),
+  ),
+});
+export type LinkFinding = z.infer<typeof finding>;
+export const rehearsal = z.object({
+  revision: z.number().int().describe('Of the draft that was compared'),
+  findings: z.array(finding),
+  consents: z
+    .array(z.object({ edition: z.number().int(), words: z.string(), by: z.string(), at: z.string(), why: z.string() }))
+    .describe('What was agreed to with earlier editions, the newest first'),
+});
+export type Rehearsal = z.infer<typeof rehearsal>;
 export const published = z.object({ app: appName, edition: z.number().int(), mount: z.string() });
 
 export const personBody = z.strictObject({

@@ -3,6 +3,7 @@ import { pino } from 'pino';
 import { AppEditor } from './apps/app-editor.ts';
 import { DraftChanges } from './apps/draft-changes.ts';
 import { DraftKeeper } from './apps/draft-keeper.ts';
+import { LinkPromises } from './apps/link-promises.ts';
 import { LiveApps } from './apps/live-apps.ts';
 import { Builders } from './builders/builders.ts';
 import { DraftEvents } from './builders/draft-events.ts';
@@ -56,7 +57,7 @@ export async function startService(settings: Settings, { clock = systemClock }: 
     const events = new DraftEvents();
     const live = new LiveApps(store, clock, log, keeper);
     await live.load();
-    const apps = new AppEditor({ store, live, settings, clock, log, keeper, events });
+    const apps = new AppEditor({ store, live, settings, clock, log, keeper, events, promises: new LinkPromises(store, clock) });
     closers.push(() => apps.close());
     const builders = new Builders(store, settings);
     const changes = new DraftChanges(store, keeper, events);

@@ -102,9 +102,16 @@ export const listedCommands: readonly ListedCommand[] = [
     load: async () => (await import('./pull.ts')).addPull,
   },
   {
+    name: 'rehearse',
+    group: 'Service',
+    summary: 'Show which addresses of earlier editions would change their meaning if you published the draft, and repair them.',
+    load: async () => (await import('./rehearse.ts')).addRehearse,
+  },
+  {
     name: 'publish',
     group: 'Service',
-    summary: 'Publish the draft as a new edition. Fails and lists the problems if the draft has errors.',
+    summary:
+      'Publish the draft as a new edition. Fails and lists the problems if the draft has errors, or changes what earlier addresses mean.',
     load: async () => (await import('./publish.ts')).addPublish,
   },
   {

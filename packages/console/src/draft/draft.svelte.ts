@@ -1,4 +1,4 @@
-import { ApiError, type DraftChange } from '@pallmist/api';
+import { ApiError, type BodyOf, type DraftChange } from '@pallmist/api';
 import { ProblemError, type CompiledApp, type PatchOperation, type Problem } from '@pallmist/app/address';
 import { AppChecker, invertPatch, mayPublish, patchData, type AppDefinition, type CheckedApp, setValue } from '@pallmist/app/editing';
 import { client, explain } from '../service/calls.ts';
@@ -225,10 +225,14 @@ export class Draft {
     return this.saved;
   }
 
-  async publish(note: string): Promise<{ edition: number; mount: string } | { failure: string }> {
+  /** @param consents changes of what earlier addresses mean that the builder agrees to */
+  async publish(
+    note: string,
+    consents: BodyOf<'publish'>['consents'] = [],
+  ): Promise<{ edition: number; mount: string } | { failure: string }> {
     if (!(await this.flush())) return { failure: 'Your changes are not saved yet, so nothing was published. Try again in a moment.' };
     try {
-      const published = await client.call('publish', { app: this.app }, { revision: this.revision, note });
+      const published = await client.call('publish', { app: this.app }, { revision: this.revision, note, consents });
       await this.#loadEdition();
       return published;
     } catch (error) {

@@ -10,9 +10,13 @@
   import { me } from '../service/me.svelte.ts';
   import { place } from '../service/place.svelte.ts';
   import ChangeList from './ChangeList.svelte';
+  import LinkFindings from './LinkFindings.svelte';
   import QrCode from './QrCode.svelte';
+  import { DraftRehearsal } from './rehearsal.svelte.ts';
 
   const { draft }: { draft: Draft } = $props();
+  // svelte-ignore state_referenced_locally
+  const rehearsal = new DraftRehearsal(draft);
   let note = $state('');
   let working = $state(false);
   let failure: string | undefined = $state();
@@ -49,12 +53,13 @@
   async function publish() {
     working = true;
     failure = undefined;
-    const outcome = await draft.publish(note.trim());
+    const outcome = await draft.publish(note.trim(), rehearsal.consents);
     working = false;
     if ('failure' in outcome) failure = outcome.failure;
     else {
       published = outcome;
       note = '';
+      rehearsal.forget();
       await load();
     }
   }
@@ -85,12 +90,19 @@
     {/if}
     <h2>{draft.publishedEdition ? 'What changes for visitors' : 'What will be there'}</h2>
     <ChangeList {changes} none="Nothing differs from the edition that is served." />
+    {#if draft.publishedEdition && draft.publishable}
+      <h2>What earlier addresses mean</h2>
+      <LinkFindings {draft} {rehearsal} />
+    {/if}
     {#if me.mayChange}
       <TextBox label="Note" help="For the log: why you publish." lines={2} value={note} onset={(text) => (note = text)} />
       {#if failure}<p class="bad" role="alert">{failure}</p>{/if}
       <p>
-        <Button look="main" disabled={working || !draft.publishable} onclick={publish}>{working ? 'Publishing …' : 'Publish'}</Button>
-        {#if !draft.publishable}<span class="bad">Fix the errors first.</span>{/if}
+        <Button look="main" disabled={working || !draft.publishable || rehearsal.open.length > 0} onclick={publish}
+          >{working ? 'Publishing …' : 'Publish'}</Button
+        >
+        {#if !draft.publishable}<span class="bad">Fix the errors first.</span>
+        {:else if rehearsal.open.length > 0}<span class="bad">Repair what earlier addresses would lose, or say that it is meant.</span>{/if}
       </p>
     {/if}
   </section>

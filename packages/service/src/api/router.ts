@@ -210,6 +210,7 @@ function makeHandlers(parts: ServiceParts): Handlers {
     listEditions: async ({ parameters }) => ({ editions: await apps.editions(parameters['app'] ?? '') }),
     getEdition: ({ parameters }) => apps.edition(parameters['app'] ?? '', Number(parameters['number'])),
     publish: ({ parameters, body, builder }) => apps.publish(parameters['app'] ?? '', body, builder),
+    rehearse: ({ parameters }) => apps.rehearse(parameters['app'] ?? ''),
     async tryAs({ parameters: { app = '' }, body: { login }, request, response }) {
       const hosted = await live.draft(app);
       if (hosted === undefined || 'problems' in hosted)

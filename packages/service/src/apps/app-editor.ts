@@ -1,14 +1,17 @@
-import type { AppSummary, Draft, DraftChange, Edition } from '@pallmist/api';
+import type { AppSummary, Draft, DraftChange, Edition, Rehearsal } from '@pallmist/api';
 import {
   checkAppFile,
   DraftDocument,
   listFormChanges,
   mayPublish,
+  needsConsent,
   patchSource,
   ProblemError,
   todayIn,
   type AppDefinition,
+  toPointer,
   type CheckedApp,
+  type Finding,
   type PatchOperation,
   type Problem,
 } from '@pallmist/app';
@@ -24,6 +27,7 @@ import { theOwner, type Builder } from '../builders/builders.ts';
 import type { DraftEvents } from '../builders/draft-events.ts';
 import type { DraftKeeper } from './draft-keeper.ts';
 import type { LiveApps } from './live-apps.ts';
+import type { Consent, LinkPromises } from './link-promises.ts';
 import { exportBeside } from './record-export.ts';
 import { listed, RecordImport, type RecordSource } from './record-import.ts';
 
@@ -57,7 +61,17 @@ export interface Imported {
   exports: string[];
 }
 
+/** How a draft is published. */
+export interface Publishing {
+  /** The draft that was seen; whatever is there when left out. */
+  revision?: number | undefined;
+  note?: string | undefined;
+  /** Changes of what earlier addresses mean that the builder agrees to. */
+  consents?: readonly Consent[] | undefined;
+}
+
 interface AppEditorParts {
+  promises: LinkPromises;
   store: Store;
   live: LiveApps;
   settings: Pick<Settings, 'data'>;
@@ -76,10 +90,12 @@ export class AppEditor {
   readonly #log: Logger;
   readonly #keeper: DraftKeeper;
   readonly #events: DraftEvents;
+  readonly #promises: LinkPromises;
   /** What is removed in the background; awaited at a stop. */
   #sweeping: Promise<void> = Promise.resolve();
 
-  constructor({ store, live, settings, clock, log, keeper, events }: AppEditorParts) {
+  constructor({ store, live, settings, clock, log, keeper, events, promises }: AppEditorParts) {
+    this.#promises = promises;
     this.#store = store;
     this.#live = live;
     this.#settings = settings;
@@ -294,13 +310,13 @@ export class AppEditor {
    */
   async publish(
     app: string,
-    { revision, note = '' }: { revision?: number | undefined; note?: string | undefined } = {},
+    { revision, note = '', consents = [] }: Publishing = {},
     builder: Pick<Builder, 'name'> = theOwner,
   ): Promise<{ app: string; edition: number; mount: string }> {
     const row = await this.#draftRow(app);
     if (revision !== undefined && row.revision !== revision) throw new Refused(409, movedOn);
-    const { definition, problems } = checkAppFile(row.source);
-    if (!definition || !mayPublish(problems))
+    const { definition, compiled, problems } = checkAppFile(row.source);
+    if (!definition || !compiled || !mayPublish(problems))
       throw new Refused(422, 'The draft has errors and was not published; the present edition stays.', problems);
     const rival = this.#live.all().find((hosted) => hosted.definition.mount === definition.mount && hosted.definition.app !== app);
     if (rival) {
@@ -309,6 +325,8 @@ export class AppEditor {
         { code: 'mount-taken', severity: 'error', message, hint: 'Choose another mount.', pointer: '/mount' },
       ]);
     }
+    const { findings, open } = await this.#promises.check({ definition, compiled }, consents);
+    if (open.length > 0) throw new Refused(422, linksWouldChange, open.map(asLinkProblem));
     const edition = await this.#store.transaction(async (stores) => {
       await stores.records.prepare(app, definition.collections ?? {});
       const misfits = await stores.records.misfits(app, definition);
@@ -316,12 +334,33 @@ export class AppEditor {
         throw new Refused(422, 'Records do not fit the draft, so it was not published; the present edition stays.', misfits.map(asProblem));
       await stores.records.convert(app, definition);
       await stores.records.endTrial(app);
-      return stores.apps.publish(app, row.source, { by: builder.name, note });
+      const published = await stores.apps.publish(app, row.source, { by: builder.name, note });
+      await this.#promises.keep(stores, definition, published.number, findings, consents, builder.name);
+      return published;
     });
     await this.#live.serve(edition);
     this.#tidy(undefined);
     this.#events.tell(app, { kind: 'published', edition: edition.number, by: builder.name });
     return { app, edition: edition.number, mount: definition.mount };
+  }
+
+  /** What publishing the draft would change for addresses of earlier editions, with repairs; and what was agreed to before. */
+  async rehearse(app: string): Promise<Rehearsal> {
+    const row = await this.#draftRow(app);
+    const { definition, compiled, problems } = checkAppFile(row.source);
+    if (!definition || !compiled || !mayPublish(problems))
+      throw new Refused(422, 'The draft has errors, so its addresses cannot be compared with those of earlier editions.', problems);
+    const findings = await this.#promises.rehearse({ source: row.source, definition, compiled });
+    const consents = await this.#promises.consents(app);
+    return {
+      revision: row.revision,
+      findings: findings.map(({ promises: _, editions, ...finding }) => ({
+        ...finding,
+        editions: [...editions],
+        needsConsent: needsConsent(finding.fate),
+      })),
+      consents: consents.map(({ edition, words, by, at, why }) => ({ edition, words, by, at, why })),
+    };
   }
 
   /** Begins to remove what an earlier run has left. */
@@ -415,6 +454,17 @@ export class AppEditor {
     return row;
   }
 }
+
+const linksWouldChange =
+  'Addresses of earlier editions would no longer mean the same, so the draft was not published. Repair each of these, or agree to it.';
+
+const asLinkProblem = ({ id, fate, words, witness, page }: Finding): Problem => ({
+  code: `link-${fate}`,
+  severity: 'error',
+  message: words,
+  hint: `For example ${witness}. “pallmist rehearse” offers repairs; to publish all the same, agree to ${id}.`,
+  pointer: toPointer(['pages', page]),
+});
 
 const asEdition = ({ number, publishedAt, publishedBy, note }: Omit<EditionRow, 'source'>): Edition => ({
   number,

@@ -5,6 +5,7 @@ import type { VisitStore } from './visits.ts';
 import type { EntryLinkStore } from './entry-links.ts';
 import type { FileStore, SentFileStore } from './files.ts';
 import type { HeldFormStore } from './held-forms.ts';
+import type { LinkStore } from './links.ts';
 import type { MailStore } from './mails.ts';
 import type { PeopleStore } from './people.ts';
 import type { ReceiptStore } from './receipts.ts';
@@ -30,6 +31,7 @@ export interface Stores {
   receipts: ReceiptStore;
   apiTokens: ApiTokenStore;
   webhooks: WebhookStore;
+  links: LinkStore;
 }
 
 /** The stores of one database. */

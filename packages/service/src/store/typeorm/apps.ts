@@ -4,14 +4,17 @@ import type { AppStore, DraftChangeNote, DraftChangeRow, DraftRow, EditionRow } 
 import type { Connection } from './connection.ts';
 import {
   ApiTokenEntity,
+  ConsentEntity,
   DeliveryEntity,
   Draft,
   DraftChange,
   Edition,
+  EditionPageEntity,
   EntryLink,
   FileEntity,
   HeldForm,
   MailEntity,
+  PageVersionEntity,
   PersonEntity,
   Receipt,
   SentFileEntity,
@@ -112,6 +115,7 @@ export class TypeormAppStore implements AppStore {
 const ofApps = [
   ...[Draft, DraftChange, Edition, PersonEntity, FileEntity, SentFileEntity, MailEntity],
   ...[ShortAddressEntity, VisitEntity, WebhookEntity, ApiTokenEntity],
+  ...[PageVersionEntity, EditionPageEntity, ConsentEntity],
 ] as const;
 /** All that is kept for the published app, or for its draft. */
 const ofScopes = [Session, HeldForm, EntryLink] as const;

@@ -2,6 +2,7 @@ import { EntitySchema } from 'typeorm';
 import type { ApiToken } from '../api-tokens.ts';
 import type { DraftChangeRow, DraftRow, EditionRow } from '../apps.ts';
 import type { BuilderRow } from '../builders.ts';
+import type { ConsentRow, PageVersionRow } from '../links.ts';
 import type { MailRow } from '../mails.ts';
 import type { Delivery, Webhook } from '../webhooks.ts';
 
@@ -374,6 +375,45 @@ export const RecordColumn = new EntitySchema<RecordColumnRow>({
   },
 });
 
+export const PageVersionEntity = new EntitySchema<PageVersionRow>({
+  name: 'page_version',
+  columns: {
+    app: { type: 'text', primary: true },
+    mark: { type: 'text', primary: true },
+    page: { type: 'text' },
+    version: { type: 'text' },
+  },
+});
+
+/** Which version of a page an edition had. */
+export interface EditionPageRow {
+  app: string;
+  edition: number;
+  mark: string;
+}
+
+export const EditionPageEntity = new EntitySchema<EditionPageRow>({
+  name: 'edition_page',
+  columns: {
+    app: { type: 'text', primary: true },
+    edition: { type: 'integer', primary: true },
+    mark: { type: 'text', primary: true },
+  },
+});
+
+export const ConsentEntity = new EntitySchema<ConsentRow>({
+  name: 'consent',
+  columns: {
+    app: { type: 'text', primary: true },
+    promise: { type: 'text', primary: true },
+    edition: { type: 'integer' },
+    words: { type: 'text' },
+    by: { type: 'text' },
+    at: { type: 'text' },
+    why: { type: 'text' },
+  },
+});
+
 export const entities = [
   Draft,
   DraftChange,
@@ -394,4 +434,7 @@ export const entities = [
   Receipt,
   RecordTable,
   RecordColumn,
+  PageVersionEntity,
+  EditionPageEntity,
+  ConsentEntity,
 ];

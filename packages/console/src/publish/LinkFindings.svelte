@@ -1,0 +1,158 @@
+<script lang="ts">
+  import type { LinkFinding } from '@pallmist/api';
+  import Button from '../controls/Button.svelte';
+  import CheckBox from '../controls/CheckBox.svelte';
+  import TextBox from '../controls/TextBox.svelte';
+  import type { Draft } from '../draft/draft.svelte.ts';
+  import { me } from '../service/me.svelte.ts';
+  import type { DraftRehearsal } from './rehearsal.svelte.ts';
+
+  const { draft, rehearsal }: { draft: Draft; rehearsal: DraftRehearsal } = $props();
+
+  const groups: readonly { fate: LinkFinding['fate']; title: string }[] = [
+    { fate: 'silent', title: 'These addresses open and mean something else. Nobody would notice.' },
+    { fate: 'gone', title: 'These addresses lead nowhere.' },
+    { fate: 'refused', title: 'These addresses are refused.' },
+    { fate: 'noted', title: 'These addresses open without a value, and the page says so.' },
+  ];
+
+  /** Where the draft shows an address of the published app. */
+  function inDraft(witness: string): string {
+    const mount = draft.publishedEdition?.mount ?? '/';
+    return `/~/draft/${draft.app}${mount === '/' ? witness : witness.slice(mount.length)}`;
+  }
+  const editionsIn = (editions: readonly number[]) =>
+    editions.length === 1 ? `edition ${editions[0]}` : `editions ${editions[0]} to ${editions.at(-1)}`;
+</script>
+
+{#if rehearsal.failure}<p class="bad" role="alert">{rehearsal.failure}</p>{/if}
+<div aria-live="polite">
+  {#if rehearsal.working && !rehearsal.told}
+    <p>Reading addresses of earlier editions …</p>
+  {:else if rehearsal.told && rehearsal.findings.length === 0}
+    <p class="good">Every address of earlier editions means the same after publishing.</p>
+  {/if}
+</div>
+{#each groups as { fate, title } (fate)}
+  {@const some = rehearsal.findings.filter((finding) => finding.fate === fate)}
+  {#if some.length > 0}
+    <h3>{title}</h3>
+    <ul>
+      {#each some as finding (finding.id)}
+        {@const answer = rehearsal.answer(finding.id)}
+        <li class={fate} class:agreed={answer.agreed}>
+          <p>{finding.words}</p>
+          <p class="quiet"><code>{finding.witness}</code> was valid in {editionsIn(finding.editions)}.</p>
+          <details>
+            <summary>Compare the two pages</summary>
+            <div class="pages">
+              <figure>
+                <figcaption>Published now</figcaption>
+                <iframe src={finding.witness} title="The page as it is published" loading="lazy"></iframe>
+              </figure>
+              <figure>
+                <figcaption>After publishing</figcaption>
+                <iframe src={inDraft(finding.witness)} title="The page of the draft" loading="lazy"></iframe>
+              </figure>
+            </div>
+          </details>
+          {#if me.mayChange}
+            <div class="ways">
+              {#each finding.repairs as repair (repair.words)}
+                <Button small look={repair.certain ? 'main' : 'plain'} onclick={() => draft.edit(repair.patch, repair.words)}>
+                  {repair.kind === 'repair' ? 'Repair' : 'Put back'}
+                </Button>
+                <span>{repair.words}</span>
+              {/each}
+            </div>
+            {#if finding.needsConsent}
+              <CheckBox label="It is meant" checked={answer.agreed} onset={(agreed) => rehearsal.set(finding.id, { agreed })} />
+              {#if answer.agreed}
+                <TextBox
+                  label="Why"
+                  help="Kept with the edition, for those who ask later."
+                  value={answer.why}
+                  onset={(why) => rehearsal.set(finding.id, { why })}
+                />
+              {/if}
+            {/if}
+          {/if}
+        </li>
+      {/each}
+    </ul>
+  {/if}
+{/each}
+
+<style>
+  h3 {
+    font: 600 0.9375rem var(--plain);
+    margin: 0.9rem 0 0.35rem;
+  }
+  ul {
+    list-style: none;
+    margin: 0;
+    padding: 0;
+    display: grid;
+    gap: 0.5rem;
+  }
+  li {
+    border-inline-start: 0.25rem solid var(--bad);
+    background: var(--sheet);
+    padding: 0.5rem 0.8rem;
+    border-radius: 2px;
+    overflow-wrap: anywhere;
+    font-size: 0.9rem;
+  }
+  .gone,
+  .refused {
+    border-color: var(--warn);
+  }
+  .noted,
+  .agreed {
+    border-color: var(--edge);
+  }
+  p {
+    margin: 0 0 0.3rem;
+  }
+  .quiet {
+    color: var(--quiet);
+    font-size: 0.8125rem;
+  }
+  .bad {
+    color: var(--bad);
+  }
+  .good {
+    color: var(--good);
+  }
+  .ways {
+    display: grid;
+    grid-template-columns: max-content minmax(0, 1fr);
+    gap: 0.35rem 0.6rem;
+    align-items: center;
+    margin-block: 0.4rem;
+  }
+  .pages {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(min(100%, 16rem), 1fr));
+    gap: 0.6rem;
+    margin-block: 0.4rem;
+  }
+  figure {
+    margin: 0;
+  }
+  figcaption {
+    font-size: 0.8125rem;
+    color: var(--quiet);
+  }
+  iframe {
+    width: 100%;
+    height: 22rem;
+    border: 1px solid var(--edge);
+    background: var(--sheet);
+  }
+  summary {
+    cursor: pointer;
+    font-size: 0.8125rem;
+    color: var(--leaf);
+  }
+</style>

@@ -1,0 +1,133 @@
+import {
+  checkAppFile,
+  compareDraft,
+  DraftDocument,
+  needsConsent,
+  pageVersions,
+  rehearse,
+  shortMark,
+  type AppDefinition,
+  type CompiledApp,
+  type Finding,
+  type PageVersion,
+  type PromisedPage,
+  type RepairableFinding,
+} from '@pallmist/app';
+import { setImmediate } from 'node:timers/promises';
+import type { Clock } from '../clock.ts';
+import { timestamp } from '../clock.ts';
+import type { ConsentRow, LinkStore } from '../store/links.ts';
+import type { Store, Stores } from '../store/store.ts';
+
+/** A builder's word that a finding is meant. */
+export interface Consent {
+  finding: string;
+  why?: string | undefined;
+}
+
+/** Findings of a draft that may not be published as it is. */
+export interface Rehearsed {
+  findings: Finding[];
+  /** Those that need a repair or a consent and have neither. */
+  open: Finding[];
+}
+
+/** What the addresses of published editions promise: kept at each publishing, and compared with drafts. */
+export class LinkPromises {
+  readonly #store: Store;
+  readonly #clock: Clock;
+  /** Versions by app, for the newest edition that they were gathered with. */
+  readonly #known = new Map<string, { edition: number; versions: PromisedPage[] }>();
+
+  constructor(store: Store, clock: Clock) {
+    this.#store = store;
+    this.#clock = clock;
+  }
+
+  /** What publishing a draft would change, and what of it nobody has agreed to. */
+  async check(draft: { definition: AppDefinition; compiled: CompiledApp }, consents: readonly Consent[]): Promise<Rehearsed> {
+    const { app } = draft.definition;
+    const findings = compareDraft(draft, await this.#versions(app), await this.#withdrawn(app));
+    const agreed = new Set(consents.map(({ finding }) => finding));
+    return { findings, open: findings.filter(({ id, fate }) => needsConsent(fate) && !agreed.has(id)) };
+  }
+
+  /** The same with repairs for each finding. */
+  async rehearse(draft: { source: string; definition: AppDefinition; compiled: CompiledApp }): Promise<RepairableFinding[]> {
+    const { app } = draft.definition;
+    const { data } = new DraftDocument(draft.source);
+    return rehearse({ ...draft, data }, await this.#versions(app), {
+      withdrawn: await this.#withdrawn(app),
+      formerly: async (number) => {
+        const edition = await this.#store.apps.edition(app, number);
+        return edition === undefined ? undefined : checkAppFile(edition.source).definition;
+      },
+    });
+  }
+
+  consents(app: string): Promise<ConsentRow[]> {
+    return this.#store.links.consents(app);
+  }
+
+  /** Keeps what a new edition promises, and what was given up with it; part of publishing it. */
+  async keep(
+    { links }: Pick<Stores, 'links'>,
+    definition: AppDefinition,
+    edition: number,
+    findings: readonly Finding[],
+    consents: readonly Consent[],
+    by: string,
+  ): Promise<void> {
+    const { app } = definition;
+    await addEdition(links, app, edition, pageVersions(definition));
+    const at = timestamp(this.#clock);
+    await links.addConsents(
+      consents.flatMap(({ finding, why = '' }) => {
+        const { promises = [], words = '' } = findings.find(({ id }) => id === finding) ?? {};
+        return promises.map((promise) => ({ app, promise, edition, words, by, at, why }));
+      }),
+    );
+    this.#known.delete(app);
+  }
+
+  async #withdrawn(app: string): Promise<ReadonlySet<string>> {
+    return new Set((await this.#store.links.consents(app)).map(({ promise }) => promise));
+  }
+
+  /** Every version of a page that was ever published. */
+  async #versions(app: string): Promise<PromisedPage[]> {
+    const editions = await this.#store.apps.editionsOf(app);
+    const newest = editions[0]?.number ?? 0;
+    const known = this.#known.get(app);
+    if (known?.edition === newest) return known.versions;
+    await this.#addMissing(
+      app,
+      editions.map(({ number }) => number),
+    );
+    const versions = (await this.#store.links.versions(app)).map(({ row: { version }, editions: of }): PromisedPage => ({
+      ...(JSON.parse(version) as PageVersion),
+      editions: of,
+    }));
+    this.#known.set(app, { edition: newest, versions });
+    return versions;
+  }
+
+  /** Editions of before this was kept are read once. */
+  async #addMissing(app: string, editions: readonly number[]): Promise<void> {
+    const kept = new Set((await this.#store.links.versions(app)).flatMap(({ editions: of }) => of));
+    for (const number of editions.filter((one) => !kept.has(one)).toSorted((one, other) => one - other)) {
+      const edition = await this.#store.apps.edition(app, number);
+      const definition = edition && checkAppFile(edition.source).definition;
+      if (definition) await addEdition(this.#store.links, app, number, pageVersions(definition));
+      // Visitors do not wait for it.
+      await setImmediate();
+    }
+  }
+}
+
+const addEdition = (links: LinkStore, app: string, edition: number, versions: readonly PageVersion[]): Promise<void> =>
+  links.addEdition(
+    app,
+    edition,
+    versions.map((version) => ({ mark: shortMark(version.key), page: version.page, version: JSON.stringify(version) })),
+  );

@@ -1,0 +1,118 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { LinkFinding, Rehearsal } from '@pallmist/api';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { gardenFile, startGarden, startTestService, type TestService } from '../../../test/support/garden-service.ts';
+import { Visitor } from '../../../test/support/visitor.ts';
+
+const data = mkdtempSync(join(tmpdir(), 'pallmist-test-'));
+let service: TestService;
+beforeAll(async () => {
+  service = await startGarden({ data });
+});
+afterAll(async () => {
+  await service.stop();
+  rmSync(data, { recursive: true, force: true });
+});
+
+const app = '/apps/quillmoor';
+const rehearsal = async () => (await (await service.owner('GET', `${app}/rehearsal`)).json()) as Rehearsal;
+const change = async (patch: unknown[]) => {
+  const { revision } = (await (await service.owner('GET', `${app}/draft`)).json()) as { revision: number };
+  const answer = await service.owner('PATCH', `${app}/draft`, { revision, patch });
+  expect(answer.status, await answer.clone().text()).toBe(200);
+};
+const publish = (consents?: { finding: string; why?: string }[]) => service.owner('POST', `${app}/publish`, { consents });
+const visitor = () => new Visitor(service.base);
+const brief = ({ fate, kind, page, parameter }: LinkFinding) => [fate, kind, page, parameter];
+
+describe('publishing', () => {
+  it('is refused while an address would mean something else, and says which and what to do', async () => {
+    await change([{ op: 'replace', path: '/pages/specimen/parameters/tab/default', value: 'notes' }]);
+    const refused = await publish();
+    expect(refused.status).toBe(422);
+    const { problems } = (await refused.json()) as { problems: { code: string; message: string; hint: string }[] };
+    expect(problems).toEqual([
+      expect.objectContaining({
+        code: 'link-silent',
+        message: 'An address of the page “specimen” without “tab” meant “overview” and now means “notes”.',
+        hint: expect.stringMatching(/\/garden\/specimens\/QM-\d{4}\. “pallmist rehearse” offers repairs/) as string,
+      }),
+    ]);
+    expect(await visitor().text('/garden/specimens/QM-0412')).toMatch(/aria-current="[a-z]+"[^>]*>\s*Overview/);
+  });
+
+  it('goes on after a repair: old addresses mean what they meant, new links open what is wanted now', async () => {
+    const [finding] = (await rehearsal()).findings;
+    const repair = finding?.repairs.find(({ kind }) => kind === 'repair');
+    await change(repair?.patch ?? []);
+    expect((await rehearsal()).findings).toEqual([]);
+    expect((await publish()).status).toBe(200);
+    expect(await visitor().text('/garden/specimens/QM-0412')).toMatch(/aria-current="[a-z]+"[^>]*>\s*Overview/);
+    expect(await visitor().text('/garden/specimens')).toMatch(/href="\/garden\/specimens\/QM-\d{4}\?tab=notes"/);
+  });
+
+  it('goes on with a consent, which is kept with the edition and is not asked for again', async () => {
+    await change([{ op: 'replace', path: '/pages/specimens/parameters/sort/default', value: '-planted' }]);
+    const { findings } = await rehearsal();
+    expect(findings.map(brief)).toEqual([['silent', 'other-default', 'specimens', 'sort']]);
+    const [finding] = findings;
+    expect((await publish([{ finding: finding?.id ?? '', why: 'Newest first is what people expect' }])).status).toBe(200);
+    expect(await rehearsal()).toMatchObject({
+      findings: [],
+      consents: [{ words: finding?.words, by: 'The owner', why: 'Newest first is what people expect' }],
+    });
+    expect((await publish()).status).toBe(200);
+  });
+
+  it('knows what each earlier edition promised, also after a new start', async () => {
+    await change([{ op: 'replace', path: '/pages/house/parameters/sort/default', value: '-name' }]);
+    const before = (await rehearsal()).findings.map(brief);
+    await service.stop();
+    service = await startTestService({ data });
+    expect((await rehearsal()).findings.map(brief)).toEqual(before);
+  });
+});
+
+describe('an address of the past', () => {
+  let moved: TestService;
+  beforeAll(async () => {
+    moved = await startGarden();
+    const source = gardenFile
+      .replace(
+        'mount: /garden',
+        'mount: /glasshouses\nformerMounts: [/garden]\ngone: [{ address: /climates/Z, reason: "The polar house was taken down.", to: { page: zones } }]',
+      )
+      .replace(
+        "formerAddresses: ['/plants/{specimen}'",
+        "formerAddresses: [{ address: '/care-of/{specimen}', values: { tab: care } }, '/plants/{specimen}'",
+      );
+    const pushed = await moved.apps.push('quillmoor', { source });
+    expect(pushed.problems.filter(({ severity }) => severity === 'error')).toEqual([]);
+    await moved.apps.publish('quillmoor');
+  });
+  afterAll(() => moved.stop());
+  const at = (path: string) => new Visitor(moved.base).get(path);
+
+  it.each([
+    ['/garden', '/glasshouses'],
+    ['/garden/specimens?q=moss', '/glasshouses/specimens?q=moss'],
+    ['/garden/care-of/QM-0412', '/glasshouses/specimens/QM-0412?tab=care'],
+    ['/glasshouses/care-of/QM-0412?tab=notes', '/glasshouses/specimens/QM-0412?tab=notes'],
+    ['/garden/~sitemap.xml', '/glasshouses/~sitemap.xml'],
+  ])('%s leads to %s', async (from, to) => {
+    const answer = await at(from);
+    expect([answer.status, answer.headers.get('location')]).toEqual([301, to]);
+  });
+
+  it('that is gone answers with 410, says why, and where to go instead', async () => {
+    const answer = await at('/glasshouses/climates/Z');
+    expect(answer.status).toBe(410);
+    const text = await answer.text();
+    expect(text).toContain('The polar house was taken down.');
+    expect(text).toMatch(/href="\/glasshouses\/climates"[^>]*>Climates</);
+    expect((await at('/garden/climates/Z')).status).toBe(410);
+    expect((await at('/glasshouses/climates/B')).status).toBe(200);
+  });
+});
