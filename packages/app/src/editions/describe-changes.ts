@@ -187,14 +187,17 @@ function partChanges(before: AppDefinition, after: AppDefinition): Change[] {
       changes.push({ kind, about, words: `The ${partNames[part]} “${name}” is ${kind}.`, pointer: toPointer([part, name]) });
     }
   }
-  if (before.mount !== after.mount)
+  if (before.mount !== after.mount) {
+    const keeps = after.formerMounts?.includes(before.mount) === true;
+    const end = keeps ? 'Addresses at the old place go on to work.' : 'Addresses at the old place lead nowhere.';
     changes.push({
       kind: 'changed',
       about: 'address',
-      words: `The app moves from ${before.mount} to ${after.mount}. Addresses at the old place lead nowhere.`,
+      words: `The app moves from ${before.mount} to ${after.mount}. ${end}`,
       pointer: '/mount',
-      breaks: true,
+      ...(keeps ? {} : { breaks: true as const }),
     });
+  }
   for (const [part, words] of [
     ['title', `The app’s title is “${after.title}”.`],
     ['navigation', 'The navigation is changed.'],

@@ -103,9 +103,19 @@ async function repaired(data: unknown): Promise<string[]> {
   throw new Error(words.join('\n'));
 }
 
+it('tells what else would change where the app has moved', async () => {
+  const patch: PatchOperation[] = [
+    { op: 'replace', path: '/mount', value: '/gardens' },
+    { op: 'replace', path: `${tab}/default`, value: 'care' },
+  ];
+  const found = await rehearsed(patchData(demo, patch));
+  expect(found.map(shortly)).toEqual(['silent other-default specimen tab', 'gone app-moved home']);
+  expect(found.map(({ repairs }) => repairs[0]?.kind)).toEqual(['repair', 'repair']);
+});
+
 describe('a repair', () => {
   it.each<[what: string, patch: PatchOperation[], words: RegExp]>([
-    ['another default', [{ op: 'replace', path: `${tab}/default`, value: 'care' }], /Keep "overview" .* write "care" into new links/],
+    ['another default', [{ op: 'replace', path: `${tab}/default`, value: 'care' }], /Keep “overview” .* write “care” into new links/],
     ['another mount', [{ op: 'replace', path: '/mount', value: '/gardens' }], /Keep \/garden as a former place/],
     [
       'another address',

@@ -43,19 +43,10 @@
         <li class={fate} class:agreed={answer.agreed}>
           <p>{finding.words}</p>
           <p class="quiet"><code>{finding.witness}</code> was valid in {editionsIn(finding.editions)}.</p>
-          <details>
-            <summary>Compare the two pages</summary>
-            <div class="pages">
-              <figure>
-                <figcaption>Published now</figcaption>
-                <iframe src={finding.witness} title="The page as it is published" loading="lazy"></iframe>
-              </figure>
-              <figure>
-                <figcaption>After publishing</figcaption>
-                <iframe src={inDraft(finding.witness)} title="The page of the draft" loading="lazy"></iframe>
-              </figure>
-            </div>
-          </details>
+          <p class="open">
+            <a href={finding.witness} target="_blank" rel="noopener">Open as published</a>
+            <a href={inDraft(finding.witness)} target="_blank" rel="noopener">Open in the draft</a>
+          </p>
           {#if me.mayChange}
             <div class="ways">
               {#each finding.repairs as repair (repair.words)}
@@ -66,7 +57,7 @@
               {/each}
             </div>
             {#if finding.needsConsent}
-              <CheckBox label="It is meant" checked={answer.agreed} onset={(agreed) => rehearsal.set(finding.id, { agreed })} />
+              <CheckBox label="I intend this change" checked={answer.agreed} onset={(agreed) => rehearsal.set(finding.id, { agreed })} />
               {#if answer.agreed}
                 <TextBox
                   label="Why"
@@ -131,28 +122,9 @@
     align-items: center;
     margin-block: 0.4rem;
   }
-  .pages {
-    display: grid;
-    grid-template-columns: repeat(auto-fit, minmax(min(100%, 16rem), 1fr));
-    gap: 0.6rem;
-    margin-block: 0.4rem;
-  }
-  figure {
-    margin: 0;
-  }
-  figcaption {
+  .open {
+    display: flex;
+    gap: 1rem;
     font-size: 0.8125rem;
-    color: var(--quiet);
-  }
-  iframe {
-    width: 100%;
-    height: 22rem;
-    border: 1px solid var(--edge);
-    background: var(--sheet);
-  }
-  summary {
-    cursor: pointer;
-    font-size: 0.8125rem;
-    color: var(--leaf);
   }
 </style>

@@ -95,6 +95,7 @@
       <LinkFindings {draft} {rehearsal} />
     {/if}
     {#if me.mayChange}
+      <div class="gap"></div>
       <TextBox label="Note" help="For the log: why you publish." lines={2} value={note} onset={(text) => (note = text)} />
       {#if failure}<p class="bad" role="alert">{failure}</p>{/if}
       <p>
@@ -102,7 +103,7 @@
           >{working ? 'Publishing …' : 'Publish'}</Button
         >
         {#if !draft.publishable}<span class="bad">Fix the errors first.</span>
-        {:else if rehearsal.open.length > 0}<span class="bad">Repair what earlier addresses would lose, or say that it is meant.</span>{/if}
+        {:else if rehearsal.open.length > 0}<span class="bad">Repair each finding, or confirm that you intend it.</span>{/if}
       </p>
     {/if}
   </section>
@@ -118,6 +119,9 @@
           >
           {day(edition.publishedAt)}{edition.by ? `, ${edition.by}` : ''}
           {#if edition.note}<p class="quiet">{edition.note}</p>{/if}
+          {#each rehearsal.consentsOf(edition.number) as consent (consent.words)}
+            <p class="quiet">Intended by {consent.by}: {consent.words}{consent.why === '' ? '' : ` ${consent.why}`}</p>
+          {/each}
         </li>
       {:else}<li>Nothing is published yet.</li>{/each}
     </ul>
@@ -162,6 +166,9 @@
   }
   p {
     margin: 0.5rem 0;
+  }
+  .gap {
+    height: 0.9rem;
   }
   .quiet {
     color: var(--quiet);

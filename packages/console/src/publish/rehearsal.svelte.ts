@@ -53,6 +53,12 @@ export class DraftRehearsal {
     this.#answers[id] = { ...this.answer(id), ...answer };
   }
 
+  /** What builders intended with an edition, each once. */
+  consentsOf(edition: number): Rehearsal['consents'] {
+    const some = (this.told?.consents ?? []).filter((consent) => consent.edition === edition);
+    return some.filter(({ words }, index) => some.findIndex((other) => other.words === words) === index);
+  }
+
   forget(): void {
     this.#answers = {};
     this.told = undefined;

@@ -54,9 +54,6 @@ export class Comparison {
     const taken = this.#taken(version, name);
     if (same && taken.length === 0) return [];
     const { app: compiled } = compileApp(version.app);
-    const { mount, formerMounts = [] } = this.#definition;
-    if (version.app.mount !== mount && !formerMounts.includes(version.app.mount))
-      return [{ fate: 'gone', kind: 'app-moved', version, witness: this.#bare(version, compiled) }];
     const then = (today: string): FormerReader => ({
       page: version.page,
       compiled: withContext(compiled, { seals: openSeals, today: () => today }),
@@ -68,11 +65,12 @@ export class Comparison {
       if (!this.#promisesNothing(version, name, difference.parameter) && !found.has(key))
         found.set(key, { ...difference, version, witness });
     };
+    if (!this.#isReached(version.app.mount)) note({ fate: 'gone', kind: 'app-moved' }, this.#bare(version, compiled));
     const relative = /"today/.test(version.key) || (name !== undefined && /"today/.test(this.#versionOf(name).key));
     for (const { now, today } of relative ? this.#days : this.#days.slice(0, 1)) {
       const former = then(today);
       for (const witness of this.#witnesses(version, former.compiled, name, same, taken))
-        for (const difference of judge(former, now, witness) ?? []) note(difference, witness);
+        for (const difference of judge(former, this.#asIfReached(now, version.app.mount), witness) ?? []) note(difference, witness);
     }
     for (const difference of declared(
       version,
@@ -82,6 +80,15 @@ export class Comparison {
     ))
       note(difference, this.#bare(version, then(days[0] as string).compiled));
     return [...found.values()];
+  }
+
+  #isReached = (mount: string) => mount === this.#definition.mount || this.#definition.formerMounts?.includes(mount) === true;
+
+  /** That the app has moved is told once; what else an address would lose there is told all the same. */
+  #asIfReached(now: Reader, mount: string): Reader {
+    if (this.#isReached(mount)) return now;
+    const { compiled } = now;
+    return { ...now, compiled: { ...compiled, formerMounts: [...compiled.formerMounts, mount === '/' ? '' : mount] } };
   }
 
   #witnesses(
@@ -137,7 +144,6 @@ export class Comparison {
 
   /** Addresses of an earlier version that today’s template of another page takes, and no page took then. */
   #taken({ app, page }: PromisedPage, name: string | undefined): string[] {
-    if (app.mount !== this.#definition.mount) return [];
     const mount = app.mount === '/' ? '' : app.mount;
     const rivals = this.#templates.rivalsOf(app.pages[page]?.address ?? '', name ?? page);
     return rivals.filter((rival) => app.pages[rival.page]?.address !== rival.address).map(({ path }) => mount + path);

@@ -80,7 +80,7 @@ function movedPage(found: Found, today: AppDefinition): Repair[] {
 }
 
 /** The path of a template with the names that its parameters have today; undefined where one is no more. */
-function withTodaysNames(address: string, { parameters = {} }: AppDefinition['pages'][string]): string | undefined {
+function withTodaysNames(address: string, { address: today, parameters = {} }: AppDefinition['pages'][string]): string | undefined {
   const { template } = parseTemplate(address);
   const todaysName = (name: string) =>
     Object.hasOwn(parameters, name) ? name : Object.keys(parameters).find((one) => parameters[one]?.formerNames?.includes(name));
@@ -93,9 +93,10 @@ function withTodaysNames(address: string, { parameters = {} }: AppDefinition['pa
       segments.push({ ...segment, parameter: name });
     }
   }
-  const query = template.query
-    .flatMap((name) => todaysName(name) ?? [])
-    .filter((name) => !segments.some((one) => 'parameter' in one && one.parameter === name));
+  // Of a query, only what stands in the path today needs to be told.
+  const inPath = parseTemplate(today).template.segments.flatMap((segment) => ('parameter' in segment ? [segment.parameter] : []));
+  const given = segments.flatMap((segment) => ('parameter' in segment ? [segment.parameter] : []));
+  const query = template.query.flatMap((name) => todaysName(name) ?? []).filter((name) => inPath.includes(name) && !given.includes(name));
   return formatTemplate({ segments, query, repeated: new Set() });
 }
 
@@ -203,7 +204,7 @@ function newLinksOnly(found: Found, today: AppDefinition): Repair[] {
   return [
     {
       kind: 'repair',
-      words: `Keep ${JSON.stringify(then.default)} as what an address without “${name}” means, and write ${JSON.stringify(now.default)} into new links.`,
+      words: `Keep ${told(then.default)} as what an address without “${name}” means, and write ${told(now.default)} into new links.`,
       patch: [
         { op: 'replace', path: toPointer([...at, 'default']), value: then.default },
         { op: now.inNewLinks === undefined ? 'add' : 'replace', path: toPointer([...at, 'inNewLinks']), value: now.default },
@@ -212,6 +213,9 @@ function newLinksOnly(found: Found, today: AppDefinition): Repair[] {
     },
   ];
 }
+
+/** A value as people read it. */
+const told = (value: unknown) => (typeof value === 'string' ? `“${value}”` : JSON.stringify(value));
 
 /** A value of a choices list that is no more: another stands for it, or it comes back. */
 function formerChoice(

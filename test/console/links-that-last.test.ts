@@ -1,0 +1,56 @@
+import type { Page } from 'playwright-core';
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import { axeProblems } from '../support/axe.ts';
+import { openConsole, untilSaved, type Builder } from '../support/console.ts';
+import { startGarden, type TestService } from '../support/garden-service.ts';
+import { Visitor } from '../support/visitor.ts';
+
+let service: TestService;
+let builder: Builder;
+let page: Page;
+beforeAll(async () => {
+  service = await startGarden();
+  const { revision } = (await (await service.owner('GET', '/apps/quillmoor/draft')).json()) as { revision: number };
+  await service.owner('PATCH', '/apps/quillmoor/draft', {
+    revision,
+    patch: [
+      { op: 'replace', path: '/pages/specimen/parameters/tab/default', value: 'notes' },
+      { op: 'replace', path: '/pages/specimens/parameters/sort/default', value: '-planted' },
+    ],
+  });
+  builder = await openConsole(service);
+  page = builder.page;
+  await page.getByRole('link', { name: 'Quillmoor Glasshouses' }).click();
+  await page.getByRole('link', { name: 'Publish' }).click();
+});
+afterAll(async () => {
+  await builder.browser.close();
+  await service.stop();
+});
+
+const finding = (words: string) => page.getByRole('listitem').filter({ hasText: words });
+const publish = () => page.getByRole('button', { name: 'Publish' });
+
+it('shows what earlier addresses would mean, and holds publishing until each is repaired or intended', async () => {
+  await finding('without “tab” meant “overview” and now means “notes”').waitFor();
+  await finding('without “sort” meant').waitFor();
+  expect(await publish().isDisabled()).toBe(true);
+  expect(await axeProblems(page)).toEqual([]);
+
+  await finding('without “tab”').getByRole('button', { name: 'Repair' }).click();
+  await finding('without “tab”').waitFor({ state: 'detached' });
+  await untilSaved(page);
+  expect(await publish().isDisabled()).toBe(true);
+  await finding('without “sort”').getByLabel('I intend this change').check();
+  await finding('without “sort”').getByLabel('Why').fill('The newest plants come first');
+  await publish().click();
+  await page.getByText('Edition 2 is served.').waitFor();
+  await page.getByText('Every address of earlier editions means the same after publishing.').waitFor();
+});
+
+it('keeps old addresses, writes new links, and remembers who intended what', async () => {
+  const visitor = new Visitor(service.base);
+  expect(await visitor.text('/garden/specimens/QM-0412')).toMatch(/aria-current="[a-z]+"[^>]*>\s*Overview/);
+  expect(await visitor.text('/garden/specimens')).toMatch(/href="\/garden\/specimens\/QM-\d{4}\?tab=notes"/);
+  await page.getByText('The newest plants come first').waitFor();
+});
