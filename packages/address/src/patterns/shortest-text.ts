@@ -16,6 +16,18 @@ const beyondAscii = 'éßñЖ中の😀';
  * @returns undefined where there is no such text, or where it is not found: a pattern that looks around, or one that is too large
  */
 export function shortestText(matched: readonly string[], unmatched: readonly string[] = []): string | undefined {
+  const key = JSON.stringify([matched, unmatched]);
+  if (found.has(key)) return found.get(key);
+  const text = search(matched, unmatched);
+  if (found.size >= mostKept) found.clear();
+  found.set(key, text);
+  return text;
+}
+
+const found = new Map<string, string | undefined>();
+const mostKept = 2000;
+
+function search(matched: readonly string[], unmatched: readonly string[]): string | undefined {
   const programs: (readonly Instruction[])[] = [];
   try {
     for (const source of [...matched, ...unmatched]) {

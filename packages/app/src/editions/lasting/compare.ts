@@ -6,6 +6,7 @@ import { judge, type Difference, type FormerReader, type Reader } from './judge.
 import { openSeals } from './open-seals.ts';
 import { pageVersion, templatesOf, type PageVersion } from './page-version.ts';
 import type { TemplateIndex } from './template-index.ts';
+import { sameDeclarations } from './same-declarations.ts';
 import { triedValues, witnessAddresses } from './witness-addresses.ts';
 
 /** A page version with the editions that had it, and what of it was withdrawn with consent. */
@@ -104,6 +105,7 @@ export class Comparison {
       version.page,
       (parameter) => this.#todaysDeclaration(name, parameter),
       (parameter, value) => this.#unchanged(compiled, version.page, name, parameter, value),
+      name === undefined ? new Set() : sameDeclarations(version, this.#versionOf(name)),
     );
     if (tried === undefined) return [];
     const { page, needed } = tried;

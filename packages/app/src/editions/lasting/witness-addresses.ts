@@ -9,38 +9,48 @@ export type Today = (parameter: string) => ParameterDeclaration | undefined;
 export interface TriedValues {
   page: CompiledPage;
   values: ReadonlyMap<string, readonly unknown[]>;
+  same: ReadonlySet<string>;
   /** A value for each parameter that the address cannot do without. */
   needed: Values;
 }
 
-/** @param unchanged whether a value means today what it meant: such a one is taken where any will do */
+/**
+ * @param same parameters that are declared as they were: one value of each will do
+ * @param unchanged whether a value means today what it meant: such a one is taken where any will do */
 export function triedValues(
   app: AddressableApp,
   compiled: CompiledApp,
   name: string,
   today: Today,
   unchanged: (parameter: string, value: unknown) => boolean,
+  same: ReadonlySet<string>,
 ): TriedValues | undefined {
   const page = compiled.pages.get(name);
   if (page === undefined) return undefined;
   const values = new Map<string, readonly unknown[]>();
   const needed: Values = {};
   for (const parameter of page.parameters) {
+    if (same.has(parameter.name) && !parameter.required) continue;
     const tried = valuesToTry(parameter, today(parameter.name), app);
     values.set(parameter.name, tried);
     if (!parameter.required) continue;
     const solid = tried.filter((value) => value !== '');
     needed[parameter.name] = (solid.find((value) => unchanged(parameter.name, value)) ?? solid[0]) as Values[string];
   }
-  return { page, values, needed };
+  return { page, values, needed, same };
 }
 
 /** Addresses that an earlier edition gave or took, in which a change of a declaration shows: one value beside what is needed. */
-export function* witnessAddresses(app: AddressableApp, compiled: CompiledApp, { page, values, needed }: TriedValues): Generator<string> {
+export function* witnessAddresses(
+  app: AddressableApp,
+  compiled: CompiledApp,
+  { page, values, needed, same }: TriedValues,
+): Generator<string> {
   const write = (given: Values) => writeAddress(compiled, page.name, given).address;
   const bare = write(needed);
   if (bare !== undefined) yield bare;
   for (const parameter of page.parameters) {
+    if (same.has(parameter.name)) continue;
     for (const value of values.get(parameter.name) ?? []) {
       const address = write({ ...needed, [parameter.name]: value as Values[string] });
       if (address !== undefined && address !== bare) yield address;
