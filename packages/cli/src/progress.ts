@@ -15,14 +15,23 @@ export async function* readWithProgress(file: string): AsyncGenerator<Uint8Array
     throw new CommandError(exit.usage, `${file} cannot be read: ${reason}.`);
   }
   let read = 0;
-  let shown = 0;
-  const { isTTY } = process.stderr;
   for await (const chunk of createReadStream(file) as AsyncIterable<Buffer>) {
     yield chunk;
     read += chunk.length;
-    if (!isTTY || performance.now() - shown < every) continue;
-    shown = performance.now();
-    process.stderr.write(`\r${basename(file)}: ${String(Math.floor((100 * read) / Math.max(1, size)))} % `);
+    showProgress(basename(file), read, size);
   }
-  if (isTTY) process.stderr.write(`\r${basename(file)}: sent${' '.repeat(10)}\n`);
+  endProgress(basename(file), 'sent');
+}
+
+let shown = 0;
+
+/** Shows on the terminal how far something is, now and then. */
+export function showProgress(what: string, done: number, total: number): void {
+  if (!process.stderr.isTTY || performance.now() - shown < every) return;
+  shown = performance.now();
+  process.stderr.write(`\r${what}: ${String(Math.floor((100 * done) / Math.max(1, total)))} % `);
+}
+
+export function endProgress(what: string, how: string): void {
+  if (process.stderr.isTTY) process.stderr.write(`\r${what}: ${how}${' '.repeat(10)}\n`);
 }

@@ -489,3 +489,47 @@ describe('what an owner does beside building', () => {
     expect((await pallmist(['apps'])).out).not.toContain('shed');
   });
 });
+
+describe('links that last', () => {
+  const letter = join(folder, 'letter.txt');
+
+  it('finds the addresses of an app in files, and shows which work', async () => {
+    writeFileSync(
+      letter,
+      'See https://quillmoor.example/garden/specimens?q=fern&amp;house=palm, and (http://q.example/garden/plants/QM-0001).\n' +
+        'Wrong: https://q.example/garden/speciments https://q.example/garden/specimens?page=zero https://q.example/garden/specimens?page=no.\n' +
+        '127.0.0.1 - - [19/Nov/2026] "GET /garden/climates HTTP/1.1" 200\nplant,/garden/houses\nhttps://elsewhere.example/other',
+    );
+    const { status, out } = await pallmist(['audit', 'quillmoor', letter]);
+    expect(status).toBe(1);
+    expect(out).toContain(`unknown: /garden/speciments  ${letter}:2`);
+    expect(out).toContain('Perhaps /garden/specimens was meant.');
+    expect(out).toContain(`noted: /garden/specimens?page=zero  ${letter}:2\n`);
+    expect(out).toMatch(/ 3 {2}work\n +1 {2}lead to today’s address\n +2 {2}open without a value, .*\n +1 {2}lead nowhere\n$/);
+    const { out: ofHost } = await pallmist(['audit', 'quillmoor', letter, '--host', 'quillmoor.example', '--json']);
+    expect(JSON.parse(ofHost)).toMatchObject({ addresses: [{ address: '/garden/specimens?q=fern&house=palm', verdict: 'works' }] });
+    expect((await pallmist(['audit', 'quillmoor', join(folder, 'no-such-file')])).status).toBe(2);
+  });
+
+  it('rehearses publishing, repairs what is certain, and publishes the rest with consent', async () => {
+    const file = join(folder, 'lasting.yaml');
+    await pallmist(['pull', 'quillmoor', file]);
+    const moved = readFileSync(file, 'utf8').replace('mount: /garden', 'mount: /glasshouses').replace('default: overview', 'default: care');
+    writeFileSync(file, moved);
+    await pallmist(['push', file]);
+    const rehearsed = await pallmist(['rehearse', 'quillmoor']);
+    expect(rehearsed.status).toBe(1);
+    expect(rehearsed.out).toContain('without “tab” meant “overview” and now means “care”.');
+    expect((await pallmist(['publish', 'quillmoor'])).status).toBe(1);
+
+    const fixed = await pallmist(['rehearse', 'quillmoor', '--fix']);
+    expect(fixed.out).toContain('Done: Keep /garden as a former place of the app: addresses there lead to /glasshouses.');
+    const [, id = ''] = /^ {2}([0-9a-f]{10}) {2}An address of the page “specimen”/m.exec(fixed.out) ?? [];
+    const wrong = await pallmist(['rehearse', 'quillmoor', '--repair', 'nonsense']);
+    expect([wrong.status, wrong.err]).toEqual([2, expect.stringContaining('There is no finding nonsense.')]);
+    expect((await pallmist(['publish', 'quillmoor', '--consent', id, '--why', 'Care first'])).status).toBe(0);
+    expect((await fetch(`${base}/garden/houses`, { redirect: 'manual' })).headers.get('location')).toBe('/glasshouses/houses');
+    const after = await pallmist(['rehearse', 'quillmoor']);
+    expect([after.status, after.out]).toEqual([0, 'Every address of earlier editions means the same after publishing.\n']);
+  });
+});

@@ -4,6 +4,7 @@ import type { Builders } from './builders/builders.ts';
 import type { DraftEvents } from './builders/draft-events.ts';
 import type { DraftChanges } from './apps/draft-changes.ts';
 import type { AppEditor } from './apps/app-editor.ts';
+import type { LinkPromises } from './apps/link-promises.ts';
 import type { LiveApps } from './apps/live-apps.ts';
 import type { Clock } from './clock.ts';
 import type { PostOffice } from './mail/post-office.ts';
@@ -21,6 +22,7 @@ export interface ServiceParts {
   store: Store;
   live: LiveApps;
   apps: AppEditor;
+  promises: LinkPromises;
   changes: DraftChanges;
   builders: Builders;
   events: DraftEvents;

@@ -57,7 +57,8 @@ export async function startService(settings: Settings, { clock = systemClock }: 
     const events = new DraftEvents();
     const live = new LiveApps(store, clock, log, keeper);
     await live.load();
-    const apps = new AppEditor({ store, live, settings, clock, log, keeper, events, promises: new LinkPromises(store, clock) });
+    const promises = new LinkPromises(store, clock);
+    const apps = new AppEditor({ store, live, settings, clock, log, keeper, events, promises });
     closers.push(() => apps.close());
     const builders = new Builders(store, settings);
     const changes = new DraftChanges(store, keeper, events);
@@ -72,7 +73,24 @@ export async function startService(settings: Settings, { clock = systemClock }: 
     let own = '';
     const base = () => settings.publicUrl?.replace(/\/$/, '') ?? own;
     const sealer = new Sealer(keys, clock);
-    const parts = { settings, clock, log, files, store, live, apps, changes, builders, events, keys, sealer, post, webhooks, base };
+    const parts = {
+      settings,
+      clock,
+      log,
+      files,
+      store,
+      live,
+      apps,
+      promises,
+      changes,
+      builders,
+      events,
+      keys,
+      sealer,
+      post,
+      webhooks,
+      base,
+    };
     const server = httpServer(webApp(parts, guard));
     const port = await listen(server, settings);
     own = `http://${settings.host.includes(':') ? `[${settings.host}]` : settings.host}:${String(port)}`;

@@ -116,3 +116,35 @@ describe('an address of the past', () => {
     expect((await at('/glasshouses/climates/B')).status).toBe(200);
   });
 });
+
+describe('an address that only an earlier edition knows', () => {
+  let late: TestService;
+  beforeAll(async () => {
+    late = await startGarden();
+    // As it was before editions were compared: published without a word about what is lost.
+    const source = gardenFile
+      .replace('address: /specimens/{specimen}{?', 'address: /plants-and-more/{specimen}{?')
+      .replace("formerAddresses: ['/plants/{specimen}']", 'formerAddresses: []')
+      .replace('address: /bed-plan{?plan,name}', 'address: /bed-plan/of/{name}{?plan}');
+    await late.live.serve(await late.store.apps.publish('quillmoor', source));
+  });
+  afterAll(() => late.stop());
+  const at = (path: string) => new Visitor(late.base).get(path);
+
+  it.each([
+    ['/garden/specimens/QM-0412', '/garden/plants-and-more/QM-0412'],
+    ['/garden/plants/QM-0412', '/garden/plants-and-more/QM-0412'],
+    ['/garden/specimens/QM-0412?tab=log', '/garden/plants-and-more/QM-0412?tab=care'],
+    ['/garden/specimens/QM-0412?tab=notes&lang=de', '/garden/plants-and-more/QM-0412?tab=notes&lang=de'],
+  ])('%s leads to %s', async (from, to) => {
+    const answer = await at(from);
+    expect([answer.status, answer.headers.get('location')]).toEqual([301, to]);
+  });
+
+  it('is removed where the page takes its values no more, and unknown where no edition knew it', async () => {
+    const removed = await at('/garden/bed-plan');
+    expect([removed.status, await removed.text()]).toEqual([410, expect.stringContaining('This page was removed')]);
+    expect((await at('/garden/specimens/QM-0412/more')).status).toBe(404);
+    expect((await at('/garden/nothing')).status).toBe(404);
+  });
+});

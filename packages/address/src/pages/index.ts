@@ -13,6 +13,7 @@ export type {
   GoneClaim,
 } from './compiled-app.ts';
 export { addressParts, templateParts, type AddressPart } from './parts.ts';
+export { PageFinder } from './page-finder.ts';
 export { claimOf, readAddress } from './read-address.ts';
 export { localTime } from '../time-zone.ts';
 export { unprotect } from '../travel.ts';

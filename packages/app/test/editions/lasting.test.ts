@@ -78,6 +78,7 @@ describe('an edit of the demo', () => {
     ['another default', [{ op: 'replace', path: `${tab}/default`, value: 'care' }], ['silent other-default specimen tab']],
     ['another mount', [{ op: 'replace', path: '/mount', value: '/gardens' }], ['gone app-moved home']],
     ['another address', [{ op: 'replace', path: '/pages/houses/address', value: '/glasshouses{?letters}' }], ['gone no-page houses']],
+    ['a former address that is dropped', [{ op: 'remove', path: '/pages/specimen/formerAddresses' }], ['gone no-page specimen']],
     ['a lower limit', [{ op: 'add', path: '/pages/specimens/parameters/q/maxLength', value: 5 }], ['noted value-refused specimens q']],
     [
       'a page that takes a literal',

@@ -102,6 +102,12 @@ export const listedCommands: readonly ListedCommand[] = [
     load: async () => (await import('./pull.ts')).addPull,
   },
   {
+    name: 'audit',
+    group: 'Addresses',
+    summary: 'Find the addresses of an app in files, and show which of them work.',
+    load: async () => (await import('./audit.ts')).addAudit,
+  },
+  {
     name: 'rehearse',
     group: 'Service',
     summary: 'Show which addresses of earlier editions would change their meaning if you published the draft, and repair them.',

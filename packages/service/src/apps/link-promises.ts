@@ -2,6 +2,7 @@ import {
   checkAppFile,
   compareDraft,
   DraftDocument,
+  FormerPages,
   needsConsent,
   pageVersions,
   rehearse,
@@ -12,12 +13,14 @@ import {
   type PageVersion,
   type PromisedPage,
   type RepairableFinding,
+  type Seals,
 } from '@pallmist/app';
 import { setImmediate } from 'node:timers/promises';
 import type { Clock } from '../clock.ts';
 import { timestamp } from '../clock.ts';
 import type { ConsentRow, LinkStore } from '../store/links.ts';
 import type { Store, Stores } from '../store/store.ts';
+import type { HostedApp } from './hosted-app.ts';
 
 /** A builder's word that a finding is meant. */
 export interface Consent {
@@ -32,12 +35,21 @@ export interface Rehearsed {
   open: Finding[];
 }
 
+/** What is known of an app with its newest edition. */
+interface Known {
+  edition: number;
+  /** Every version of a page that was ever published. */
+  versions: PromisedPage[];
+  /** Promises that builders gave up. */
+  withdrawn: ReadonlySet<string>;
+  former?: FormerPages;
+}
+
 /** What the addresses of published editions promise: kept at each publishing, and compared with drafts. */
 export class LinkPromises {
   readonly #store: Store;
   readonly #clock: Clock;
-  /** Versions by app, for the newest edition that they were gathered with. */
-  readonly #known = new Map<string, { edition: number; versions: PromisedPage[] }>();
+  readonly #known = new Map<string, Known>();
 
   constructor(store: Store, clock: Clock) {
     this.#store = store;
@@ -47,7 +59,8 @@ export class LinkPromises {
   /** What publishing a draft would change, and what of it nobody has agreed to. */
   async check(draft: { definition: AppDefinition; compiled: CompiledApp }, consents: readonly Consent[]): Promise<Rehearsed> {
     const { app } = draft.definition;
-    const findings = compareDraft(draft, await this.#versions(app), await this.#withdrawn(app));
+    const { versions, withdrawn } = await this.#gather(app);
+    const findings = compareDraft(draft, versions, withdrawn);
     const agreed = new Set(consents.map(({ finding }) => finding));
     return { findings, open: findings.filter(({ id, fate }) => needsConsent(fate) && !agreed.has(id)) };
   }
@@ -56,8 +69,9 @@ export class LinkPromises {
   async rehearse(draft: { source: string; definition: AppDefinition; compiled: CompiledApp }): Promise<RepairableFinding[]> {
     const { app } = draft.definition;
     const { data } = new DraftDocument(draft.source);
-    return rehearse({ ...draft, data }, await this.#versions(app), {
-      withdrawn: await this.#withdrawn(app),
+    const { versions, withdrawn } = await this.#gather(app);
+    return rehearse({ ...draft, data }, versions, {
+      withdrawn,
       formerly: async (number) => {
         const edition = await this.#store.apps.edition(app, number);
         return edition === undefined ? undefined : checkAppFile(edition.source).definition;
@@ -90,16 +104,20 @@ export class LinkPromises {
     this.#known.delete(app);
   }
 
-  async #withdrawn(app: string): Promise<ReadonlySet<string>> {
-    return new Set((await this.#store.links.consents(app)).map(({ promise }) => promise));
+  /** Where an address leads that the published edition does not know, as an earlier one read it. */
+  async find({ definition, compiled, edition }: HostedApp, address: string, seals: Seals): Promise<ReturnType<FormerPages['find']>> {
+    const known = await this.#gather(definition.app, edition);
+    known.former ??= new FormerPages(known.versions, known.withdrawn);
+    return known.former.find(address, { definition, compiled, seals });
   }
 
-  /** Every version of a page that was ever published. */
-  async #versions(app: string): Promise<PromisedPage[]> {
-    const editions = await this.#store.apps.editionsOf(app);
-    const newest = editions[0]?.number ?? 0;
+  /** @param newest number of the newest edition, where it is known */
+  async #gather(app: string, newest?: number): Promise<Known> {
     const known = this.#known.get(app);
-    if (known?.edition === newest) return known.versions;
+    if (newest !== undefined && known?.edition === newest) return known;
+    const editions = await this.#store.apps.editionsOf(app);
+    const edition = editions[0]?.number ?? 0;
+    if (known?.edition === edition) return known;
     await this.#addMissing(
       app,
       editions.map(({ number }) => number),
@@ -108,8 +126,10 @@ export class LinkPromises {
       ...(JSON.parse(version) as PageVersion),
       editions: of,
     }));
-    this.#known.set(app, { edition: newest, versions });
-    return versions;
+    const withdrawn = new Set((await this.#store.links.consents(app)).map(({ promise }) => promise));
+    const gathered = { edition, versions, withdrawn };
+    this.#known.set(app, gathered);
+    return gathered;
   }
 
   /** Editions of before this was kept are read once. */

@@ -68,6 +68,10 @@ export function readingMessage(hosted: HostedApp, reading: Reading, address: str
   }
 }
 
+/** What to say for an address that an earlier edition knew, and that leads nowhere today. */
+export const removedMessage = (hosted: HostedApp, address: string): StatusMessage =>
+  message(hosted, 410, 'This page was removed', ['Nothing is at this address any more.'], valuesAnywhere(hosted, address));
+
 /** What to say for an address that the app declares as gone, and where to go instead. */
 function goneMessage(hosted: HostedApp, { gone = 0 }: Reading, inWords: (text: string) => string, values: Values): StatusMessage {
   const { reason, to } = hosted.definition.gone?.[gone] ?? {};

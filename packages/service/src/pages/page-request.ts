@@ -1,5 +1,6 @@
 import { signUpForm } from '@pallmist/app';
 import type { Assets } from '@pallmist/pages/server';
+import type { LinkPromises } from '../apps/link-promises.ts';
 import type { AppCookies } from '../http/cookies.ts';
 import type { Sealer } from '../seals/sealer.ts';
 import type { Store } from '../store/store.ts';
@@ -28,6 +29,7 @@ import type { VisitMemory } from './visit.ts';
 /** What the steps work with. */
 export interface PageParts {
   store: Store;
+  promises: LinkPromises;
   cookies: AppCookies;
   sealer: Sealer;
   visit: VisitMemory;

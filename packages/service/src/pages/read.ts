@@ -1,8 +1,9 @@
 import { languageOf, readAddress, SealBook, sentencesIn, withContext, type CompiledApp, type Reading } from '@pallmist/app';
 import type { HostedApp } from '../apps/hosted-app.ts';
+import type { LinkPromises } from '../apps/link-promises.ts';
 import { mayHoldSealed, type Sealer } from '../seals/sealer.ts';
 import type { Store } from '../store/store.ts';
-import { readingMessage } from './messages.ts';
+import { readingMessage, removedMessage } from './messages.ts';
 import { repaired } from './repair.ts';
 import { leads, says, type ReadRequest, type Received, type Step } from './steps.ts';
 import type { VisitMemory } from './visit.ts';
@@ -18,10 +19,11 @@ export interface ReadParts {
   sealer: Sealer;
   visit: VisitMemory;
   store: Pick<Store, 'records'>;
+  promises: LinkPromises;
 }
 
 /** Reads the address of a request, once: its page, its values, the sealed ones opened. */
-export async function read(received: Received, { sealer, visit, store }: ReadParts): Promise<Step<ReadRequest>> {
+export async function read(received: Received, { sealer, visit, store, promises }: ReadParts): Promise<Step<ReadRequest>> {
   const { hosted, request, response, as } = received;
   const arrivedBy = as === 'document' ? visit.takeArrival(hosted, request, response) : undefined;
   const address = arrivedBy ?? request.originalUrl;
@@ -37,6 +39,10 @@ export async function read(received: Received, { sealer, visit, store }: ReadPar
   const name = reading.page ?? '';
   const page = hosted.definition.pages[name];
   const compiled = app.pages.get(name);
-  if (page === undefined || compiled === undefined) return says(readingMessage(hosted, reading, address));
+  if (page === undefined || compiled === undefined) {
+    const past = reading.status === 'unknown-page' && !hosted.draft ? await promises.find(hosted, address, book) : undefined;
+    if (past === 'removed') return says(removedMessage(hosted, address));
+    return past === undefined ? says(readingMessage(hosted, reading, address)) : leads(301, past.to);
+  }
   return { ...received, app, book, reading, name, page, compiled, arrivedBy };
 }

@@ -69,6 +69,10 @@ export function findingsOf(found: readonly Found[], definition: AppDefinition, w
 const promiseOf = ({ version, fate, kind, parameter, page }: Found): string =>
   shortMark(JSON.stringify([version.key, version.page, fate, kind, parameter, page]));
 
+/** The marks by which a builder has given up that a page is there at all. */
+export const withdrawnMarks = (version: PromisedPage): string[] =>
+  (['no-page', 'app-moved'] as const).map((kind) => promiseOf({ version, fate: 'gone', kind, witness: '' }));
+
 function say({ kind, fate, parameter = '', before, after, page, reason = '', version, witness }: Found, definition: AppDefinition): string {
   const given = before === undefined ? `“${parameter}”` : `“${parameter}=${short(before)}”`;
   const title = (name: string) => `“${pageTitle(definition.pages[name]?.title ?? name, name)}”`;

@@ -1,4 +1,12 @@
-import { formatTemplate, parseTemplate, toPointer, type ParameterDeclaration, type PatchOperation } from '@pallmist/address/declare';
+import {
+  formatTemplate,
+  formerTemplate,
+  parseTemplate,
+  withTemplate,
+  toPointer,
+  type ParameterDeclaration,
+  type PatchOperation,
+} from '@pallmist/address/declare';
 import type { AppDefinition } from '../../definition/app-schema.ts';
 import type { Found } from './compare.ts';
 import { pagesList } from './page-version.ts';
@@ -66,17 +74,20 @@ function movedApp({ version: { app } }: Found, { mount, formerMounts }: AppDefin
 function movedPage(found: Found, today: AppDefinition): Repair[] {
   const name = todaysPage(found, today);
   const page = name === undefined ? undefined : today.pages[name];
-  if (name === undefined || page === undefined) return [];
-  const template = withTodaysNames(found.version.app.pages[found.version.page]?.address ?? '', page);
-  if (template === undefined) return [];
-  return [
-    {
-      kind: 'repair',
-      words: `Keep ${template} as a former address of the page “${name}”.`,
-      patch: [put(page.formerAddresses, ['pages', name, 'formerAddresses'], template)],
-      certain: true,
-    },
-  ];
+  const then = found.version.app.pages[found.version.page];
+  if (name === undefined || page === undefined || then === undefined) return [];
+  return [then.address, ...(then.formerAddresses ?? [])].flatMap((former): Repair[] => {
+    const template = withTodaysNames(formerTemplate(former), page);
+    if (template === undefined) return [];
+    return [
+      {
+        kind: 'repair',
+        words: `Keep ${template} as a former address of the page “${name}”.`,
+        patch: [put(page.formerAddresses, ['pages', name, 'formerAddresses'], withTemplate(former, template))],
+        certain: true,
+      },
+    ];
+  });
 }
 
 /** The path of a template with the names that its parameters have today; undefined where one is no more. */

@@ -1,4 +1,4 @@
-import type { ParameterDeclaration, Values } from '@pallmist/address/declare';
+import { formerTemplate, parseTemplate, type ParameterDeclaration, type Values } from '@pallmist/address/declare';
 import { writeAddress, type AddressableApp, type CompiledApp, type CompiledPage } from '@pallmist/address/pages';
 import { valuesToTry } from './values-to-try.ts';
 
@@ -49,6 +49,7 @@ export function* witnessAddresses(
   const write = (given: Values) => writeAddress(compiled, page.name, given).address;
   const bare = write(needed);
   if (bare !== undefined) yield bare;
+  yield* formerAddressesOf(app, page, needed);
   for (const parameter of page.parameters) {
     if (same.has(parameter.name)) continue;
     for (const value of values.get(parameter.name) ?? []) {
@@ -70,6 +71,19 @@ export function* witnessAddresses(
   }
   for (const list of formerValuesOf(app, page))
     yield* list.map(([name, text]) => `${bare ?? ''}${bare?.includes('?') === true ? '&' : '?'}${name}=${encodeURIComponent(text)}`);
+}
+
+/** An address for each former template of the page, which still works. */
+function* formerAddressesOf({ mount, pages }: AddressableApp, page: CompiledPage, needed: Values): Generator<string> {
+  const textOf = (name: string) => page.byName.get(name)?.parameter.write(needed[name]) ?? '';
+  for (const former of pages[page.name]?.formerAddresses ?? []) {
+    const { template } = parseTemplate(formerTemplate(former));
+    const path = template.segments.map(
+      (segment) => `/${'literal' in segment ? encodeURIComponent(segment.literal) : textOf(segment.parameter)}`,
+    );
+    const query = template.query.filter((name) => needed[name] !== undefined).map((name) => `${name}=${textOf(name)}`);
+    yield `${mount === '/' ? '' : mount}${path.join('')}${query.length > 0 ? `?${query.join('&')}` : ''}`;
+  }
 }
 
 /** Former values of choices and of retyped parameters, which still work. */
