@@ -16,6 +16,7 @@ const order = [
     'components',
     'expressions',
     'app-recipes',
+    'links-that-last',
     'mistakes',
     'problems',
     'limits',
