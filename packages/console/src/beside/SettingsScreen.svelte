@@ -6,6 +6,7 @@
   import AddForm from '../controls/AddForm.svelte';
   import Button from '../controls/Button.svelte';
   import ChoiceBox from '../controls/ChoiceBox.svelte';
+  import DataBox from '../controls/DataBox.svelte';
   import TextBox from '../controls/TextBox.svelte';
   import ParameterAttributes from '../parameters/ParameterAttributes.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
@@ -53,11 +54,29 @@
         when="done"
         value={definition.mount}
         help={draft.publishedEdition
-          ? 'Where the app stands on the site. Addresses at the old place stop working when you publish.'
+          ? 'Where the app stands on the site. If you change it, list the old place under “Former mounts”.'
           : 'Where the app stands on the site.'}
         problems={draft.problemsAt('/mount')}
         disabled={!me.mayChange}
         onset={(text) => set('/mount', text.trim(), 'Changed the mount')}
+      />
+      <ListBox
+        label="Former mounts"
+        file="formerMounts"
+        code
+        value={definition.formerMounts}
+        help="Where the app stood in the past, separated by commas. Addresses there lead to today’s."
+        problems={draft.problemsAt('/formerMounts')}
+        disabled={!me.mayChange}
+        onset={(mounts) => set('/formerMounts', mounts, 'Changed the former mounts')}
+      />
+      <DataBox
+        label="Addresses that are gone (JSON)"
+        file="gone"
+        value={definition.gone}
+        help="A list of addresses that are no more, each with what visitors are told and where they can go instead."
+        problems={draft.problemsAt('/gone')}
+        onset={(gone) => set('/gone', gone, 'Changed the addresses that are gone')}
       />
       <ChoiceBox
         label="Time zone"

@@ -161,6 +161,19 @@
         problems={problems('default')}
         onset={(value) => set('default', value)}
       />
+      {#if declaration.default !== undefined || declaration.inNewLinks !== undefined}
+        <ParameterValueBox
+          label="In new links"
+          file="inNewLinks"
+          {draft}
+          {declaration}
+          value={declaration.inNewLinks}
+          none="the default"
+          help={sentences.inNewLinks}
+          problems={problems('inNewLinks')}
+          onset={(value) => set('inNewLinks', value)}
+        />
+      {/if}
     {/if}
     <ParameterValueBox
       label="Sample"
@@ -339,6 +352,21 @@
       problems={problems('formerNames')}
       disabled={!me.mayChange}
       onset={(names) => set('formerNames', names)}
+    />
+    <DataBox
+      label="Former values (JSON)"
+      file="formerValues"
+      value={declaration.formerValues}
+      help={sentences.formerValues}
+      problems={problems('formerValues')}
+      onset={(value) => set('formerValues', value)}
+    />
+    <CheckBox
+      label="Addresses promise what it means"
+      checked={declaration.lasting !== false}
+      help={sentences.lasting}
+      disabled={!me.mayChange}
+      onset={(checked) => set('lasting', checked ? undefined : false)}
     />
   </div>
 {/if}

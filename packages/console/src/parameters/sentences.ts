@@ -17,6 +17,9 @@ export const sentences = {
   sealed: 'It is encrypted in the address, so that nobody can read or change it. Use it for private values.',
   share: 'The Share component, and shared short addresses, leave it out.',
   formerNames: 'Older names, separated by commas. Addresses that have them go on to work.',
+  formerValues: 'Texts that the value had in the past, each with today’s value.',
+  inNewLinks: 'What links of the app write when they give no value. An address without one keeps the default.',
+  lasting: 'Turn it off where nobody counts on it, such as the number of a page of a list: publishing then asks nothing about it.',
 } as const;
 
 /** What each type holds, in a sentence. */
