@@ -94,7 +94,7 @@ function todaysAddress(
     const text = then.parameters[index]?.plain.write(value);
     const read = text === undefined ? undefined : today?.plain.read(text, 0, text.length);
     if (today === undefined || read === undefined) return undefined;
-    values[today.name] = read as Values[string];
+    values[today.name] = read;
   }
   const app = withContext(compiled, { seals });
   const { address } = writeAddress(app, page.name, values);
