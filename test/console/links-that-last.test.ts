@@ -1,7 +1,7 @@
 import type { Page } from 'playwright-core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { axeProblems } from '../support/axe.ts';
-import { openConsole, untilSaved, type Builder } from '../support/console.ts';
+import { goTo, openConsole, untilSaved, type Builder } from '../support/console.ts';
 import { startGarden, type TestService } from '../support/garden-service.ts';
 import { Visitor } from '../support/visitor.ts';
 
@@ -53,4 +53,21 @@ it('keeps old addresses, writes new links, and remembers who intended what', asy
   expect(await visitor.text('/garden/specimens/QM-0412')).toMatch(/aria-current="[a-z]+"[^>]*>\s*Overview/);
   expect(await visitor.text('/garden/specimens')).toMatch(/href="\/garden\/specimens\/QM-\d{4}\?tab=notes"/);
   await page.getByText('The newest plants come first').waitFor();
+});
+
+it('tries an old link in each edition, and notes what is printed', async () => {
+  await goTo(page, 'Links');
+  await page.getByLabel('Address', { exact: true }).fill('/garden/specimens/QM-0412');
+  await page.getByRole('button', { name: 'Try it' }).click();
+  const told = page.getByRole('region', { name: 'How each edition reads it' });
+  await told.getByText('Today it opens the page specimen').waitFor();
+  await told.getByRole('row', { name: /Edition 1 specimen specimen=QM-0412 tab=overview/ }).waitFor();
+  expect(page.url()).toContain('/links?address=%2Fgarden%2Fspecimens%2FQM-0412');
+
+  await page.getByLabel('Printed address', { exact: true }).fill('/garden/houses/palm');
+  await page.getByLabel('Printed on').fill('The board at the gate');
+  await page.getByRole('button', { name: 'Note it' }).click();
+  await page.getByRole('cell', { name: 'The board at the gate' }).waitFor();
+  await page.getByRole('cell', { name: 'The newest plants come first' }).waitFor();
+  expect(await axeProblems(page)).toEqual([]);
 });

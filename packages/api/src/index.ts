@@ -16,10 +16,12 @@ export {
   type Edition,
   type FoundRecords,
   type LinkFinding,
+  type Links,
   type ProblemDetails,
   type Readiness,
   type RecordPage,
   type Rehearsal,
+  type Traced,
   type WebhookSummary,
   type WhoAmI,
 } from './schemas.ts';

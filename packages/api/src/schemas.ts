@@ -170,6 +170,9 @@ const finding = z.object({
   editions: z.array(z.number().int()).describe('Editions in which the address was valid'),
   witness: z.string().describe('An address that shows it'),
   needsConsent: z.boolean().describe('Whether publishing needs a repair or a consent'),
+  printed: z
+    .array(z.object({ address: z.string(), note: z.string() }))
+    .describe('Printed addresses that it concerns; such a finding can only be repaired'),
   repairs: z.array(
     z.object({
       kind: z.enum(['repair', 'put-back']).describe('Keeps what was changed, or takes the change back'),
@@ -187,6 +190,37 @@ export const rehearsal = z.object({
     .array(z.object({ edition: z.number().int(), words: z.string(), by: z.string(), at: z.string(), why: z.string() }))
     .describe('What was agreed to with earlier editions, the newest first'),
 });
+export const printedBody = z.strictObject({
+  address: z.string().min(1).max(20_000).describe('An address of the published app'),
+  note: z.string().min(1).max(500).describe('What it is printed on'),
+});
+export const links = z.object({
+  pages: z
+    .array(z.object({ page: z.string(), address: z.string(), editions: z.array(z.number().int()) }))
+    .describe('Each version of a page that was published, with the editions that had it'),
+  printed: z.array(z.object({ id: z.string(), address: z.string(), note: z.string(), by: z.string(), at: z.string() })),
+  consents: z.array(z.object({ edition: z.number().int(), words: z.string(), by: z.string(), at: z.string(), why: z.string() })),
+});
+export type Links = z.infer<typeof links>;
+export const traceBody = z.strictObject({ address: z.string().min(1).max(20_000) });
+export const traced = z.object({
+  today: z.object({
+    status: z.enum(['found', 'refused', 'gone', 'unknown-page', 'malformed']),
+    page: z.string().optional(),
+    leadsTo: z.string().optional().describe('Where a visitor who follows it arrives, if it is another address'),
+    problems: z.array(problem),
+  }),
+  earlier: z
+    .array(
+      z.object({
+        editions: z.array(z.number().int()),
+        page: z.string(),
+        values: z.array(z.object({ name: z.string(), text: z.string(), origin: z.enum(['given', 'default', 'blank', 'absent']) })),
+      }),
+    )
+    .describe('How each earlier version of a page reads it, the newest first'),
+});
+export type Traced = z.infer<typeof traced>;
 export type Rehearsal = z.infer<typeof rehearsal>;
 export const published = z.object({ app: appName, edition: z.number().int(), mount: z.string() });
 

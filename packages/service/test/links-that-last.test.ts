@@ -148,3 +148,47 @@ describe('an address that only an earlier edition knows', () => {
     expect((await at('/garden/nothing')).status).toBe(404);
   });
 });
+
+describe('a printed address', () => {
+  let printing: TestService;
+  const links = '/apps/quillmoor/links';
+  beforeAll(async () => {
+    printing = await startGarden();
+  });
+  afterAll(() => printing.stop());
+
+  it('holds publishing until the finding is repaired: nobody can agree to it', async () => {
+    const wrong = await printing.owner('POST', `${links}/printed`, { address: '/garden/specimens?page=none', note: 'Nowhere' });
+    expect([wrong.status, await wrong.text()]).toEqual([422, expect.stringContaining('does not take this address as it stands')]);
+    const noted = await printing.owner('POST', `${links}/printed`, {
+      address: 'https://q.example/garden/specimens/QM-0412#x',
+      note: 'Labels',
+    });
+    expect(await noted.json()).toMatchObject({ printed: [{ address: '/garden/specimens/QM-0412', note: 'Labels', by: 'The owner' }] });
+    await printing.apps.push('quillmoor', { source: gardenFile.replace('default: overview', 'default: care') });
+    const { findings } = await printing.apps.rehearse('quillmoor');
+    expect(findings.map(({ printed }) => printed)).toEqual([[{ address: '/garden/specimens/QM-0412', note: 'Labels' }]]);
+    const consents = [{ finding: findings[0]?.id ?? '' }];
+    const refused = await printing.owner('POST', '/apps/quillmoor/publish', { consents });
+    expect([refused.status, await refused.text()]).toEqual([422, expect.stringContaining('is printed (Labels), so this needs a repair')]);
+
+    const { printed } = (await (await printing.owner('GET', links)).json()) as { printed: { id: string }[] };
+    const { id = '' } = printed[0] ?? {};
+    expect((await printing.owner('DELETE', `${links}/printed/${id}`)).status).toBe(200);
+    expect((await printing.owner('DELETE', `${links}/printed/${id}`)).status).toBe(404);
+    expect((await printing.owner('POST', '/apps/quillmoor/publish', { consents })).status).toBe(200);
+  });
+
+  it('is traced through the editions, without the text of what is sealed', async () => {
+    const trace = async (address: string) => (await printing.owner('POST', `${links}/trace`, { address })).json();
+    expect(await trace('/garden/plants/QM-0412')).toMatchObject({
+      today: { status: 'found', page: 'specimen', leadsTo: '/garden/specimens/QM-0412' },
+      earlier: [
+        { editions: [2], values: expect.arrayContaining([{ name: 'tab', text: 'care', origin: 'default' }]) as unknown },
+        { editions: [1], values: expect.arrayContaining([{ name: 'tab', text: 'overview', origin: 'default' }]) as unknown },
+      ],
+    });
+    expect(await trace('/garden/nothing')).toMatchObject({ today: { status: 'unknown-page' }, earlier: [] });
+    expect(await trace('//')).toMatchObject({ earlier: [] });
+  });
+});

@@ -108,6 +108,12 @@ export const listedCommands: readonly ListedCommand[] = [
     load: async () => (await import('./audit.ts')).addAudit,
   },
   {
+    name: 'printed',
+    group: 'Addresses',
+    summary: 'Note which addresses are printed, and on what: publishing cannot change what they mean.',
+    load: async () => (await import('./printed.ts')).addPrinted,
+  },
+  {
     name: 'rehearse',
     group: 'Service',
     summary: 'Show which addresses of earlier editions would change their meaning if you published the draft, and repair them.',

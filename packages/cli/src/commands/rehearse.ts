@@ -79,9 +79,11 @@ function told(app: string, findings: Rehearsal['findings']): string[] {
     const some = findings.filter((finding) => finding.fate === fate);
     if (some.length === 0) continue;
     lines.push(paint('bold', heading));
-    for (const { id, words, witness, editions, repairs } of some) {
+    for (const { id, words, witness, editions, repairs, printed } of some) {
       lines.push(`  ${paint('yellow', id)}  ${words}`);
       lines.push(paint('dim', `              ${witness}  (${editionsIn(editions)})`));
+      for (const { address, note } of printed)
+        lines.push(`              ${paint('red', 'Printed')}: ${address} (${note}). This finding can only be repaired.`);
       for (const { kind, words: offer, certain } of repairs)
         lines.push(`              ${kind === 'repair' ? `--repair${certain ? ' or --fix' : ''}` : '--put-back'}: ${offer}`);
     }

@@ -47,6 +47,9 @@
             <a href={finding.witness} target="_blank" rel="noopener">Open as published</a>
             <a href={inDraft(finding.witness)} target="_blank" rel="noopener">Open in the draft</a>
           </p>
+          {#each finding.printed as { address, note } (address + note)}
+            <p class="printed"><code>{address}</code> is printed: {note}</p>
+          {/each}
           {#if me.mayChange}
             <div class="ways">
               {#each finding.repairs as repair (repair.words)}
@@ -56,7 +59,9 @@
                 <span>{repair.words}</span>
               {/each}
             </div>
-            {#if finding.needsConsent}
+            {#if finding.printed.length > 0}
+              <p class="printed">Printed addresses need a repair: nobody can change them.</p>
+            {:else if finding.needsConsent}
               <CheckBox label="I intend this change" checked={answer.agreed} onset={(agreed) => rehearsal.set(finding.id, { agreed })} />
               {#if answer.agreed}
                 <TextBox
@@ -114,6 +119,10 @@
   }
   .good {
     color: var(--good);
+  }
+  .printed {
+    color: var(--bad);
+    font-size: 0.8125rem;
   }
   .ways {
     display: grid;

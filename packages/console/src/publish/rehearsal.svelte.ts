@@ -18,7 +18,9 @@ export class DraftRehearsal {
 
   readonly findings: readonly LinkFinding[] = $derived(this.told?.findings ?? []);
   /** Findings that hold publishing up. */
-  readonly open = $derived(this.findings.filter(({ id, needsConsent }) => needsConsent && this.#answers[id]?.agreed !== true));
+  readonly open = $derived(
+    this.findings.filter(({ id, needsConsent, printed }) => needsConsent && (printed.length > 0 || this.#answers[id]?.agreed !== true)),
+  );
   readonly consents = $derived(
     this.findings.flatMap(({ id }) => {
       const { agreed = false, why = '' } = this.#answers[id] ?? {};

@@ -49,6 +49,10 @@ const { app: compiled } = compileApp({
     settings: ofApp('settings'),
     visits: { address: '/{app}/visits', formerAddresses: ['/{app}/arrivals'], parameters: { app } },
     links: ofApp('short-addresses'),
+    promises: {
+      address: '/{app}/links{?address}',
+      parameters: { app, address: { ...name, maxLength: 2000 } },
+    },
     file: { address: '/{app}/file{?line}', parameters: { app, line: { type: 'integer', min: 1, step: false } } },
     publish: { address: '/{app}/publish{?edition}', parameters: { app, edition: { type: 'integer', min: 1 } } },
     problems: ofApp('problems'),
@@ -73,6 +77,7 @@ export type ConsolePage =
   | 'settings'
   | 'visits'
   | 'links'
+  | 'promises'
   | 'file'
   | 'publish'
   | 'problems'

@@ -80,7 +80,7 @@
     display: flex;
     flex-wrap: wrap;
     align-items: center;
-    gap: 0.2rem 0.9rem;
+    gap: 0.2rem 0.7rem;
     padding: 0.35rem 0.8rem;
     background: var(--sheet);
     border-block-end: 1px solid var(--line);
@@ -98,12 +98,12 @@
   nav {
     display: flex;
     flex-wrap: wrap;
-    gap: 0.1rem 0.75rem;
+    gap: 0.1rem 0.6rem;
   }
   nav a {
     color: var(--ink);
     text-decoration: none;
-    font-size: 0.875rem;
+    font-size: 0.8125rem;
     padding-block: 0.15rem;
     border-block-end: 3px solid transparent;
   }

@@ -9,6 +9,7 @@ export const sections: readonly { page: ConsolePage; label: string; sentence: st
   { page: 'mails', label: 'Mails', sentence: 'What forms send' },
   { page: 'words', label: 'Words', sentence: 'Texts in several languages' },
   { page: 'settings', label: 'Settings', sentence: 'Title, mount, look, navigation and sites' },
+  { page: 'promises', label: 'Links', sentence: 'What earlier addresses mean, and which are printed' },
   { page: 'links', label: 'Short addresses', sentence: 'Short addresses that lead to pages' },
   { page: 'visits', label: 'Visits', sentence: 'Where visitors came from' },
   { page: 'file', label: 'File', sentence: 'The app file as text' },

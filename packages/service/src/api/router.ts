@@ -23,6 +23,7 @@ import { bodyProblems } from './body-problems.ts';
 import { allowOrigins } from './cross-origin.ts';
 import { problemDetails, Refused } from './problem-details.ts';
 import { heedIfMatch, revisionSeen, tagDraft } from './draft-version.ts';
+import { addPrinted, linksOf, trace } from './links.ts';
 import { addPictureRoutes, pictureHandlers } from './pictures.ts';
 import { readPush } from './push-body.ts';
 import { queryOf } from './query.ts';
@@ -162,7 +163,7 @@ function addRecordRoutes(router: Router, { apps, store }: ServiceParts, bodies: 
 }
 
 function makeHandlers(parts: ServiceParts): Handlers {
-  const { store, live, apps, changes, builders, keys, sealer, base, post, settings } = parts;
+  const { store, live, apps, changes, builders, keys, sealer, base, post, settings, promises } = parts;
   const cookies = new AppCookies(settings);
   const published = (app: string | undefined): HostedApp => {
     const hosted = live.byName(app ?? '');
@@ -210,6 +211,16 @@ function makeHandlers(parts: ServiceParts): Handlers {
     listEditions: async ({ parameters }) => ({ editions: await apps.editions(parameters['app'] ?? '') }),
     getEdition: ({ parameters }) => apps.edition(parameters['app'] ?? '', Number(parameters['number'])),
     publish: ({ parameters, body, builder }) => apps.publish(parameters['app'] ?? '', body, builder),
+    getLinks: ({ parameters }) => linksOf(promises, parameters['app'] ?? ''),
+    traceAddress: ({ parameters, body }) => trace(published(parameters['app']), promises, sealer, body.address),
+    async addPrinted({ parameters, body, builder }) {
+      await addPrinted(published(parameters['app']), promises, sealer, body, builder.name);
+      return linksOf(promises, parameters['app'] ?? '');
+    },
+    async removePrinted({ parameters: { app = '', id = '' } }) {
+      if (!(await promises.removePrinted(app, id))) throw new Refused(404, `There is no printed address ${quote(id)}.`);
+      return { done: true };
+    },
     rehearse: ({ parameters }) => apps.rehearse(parameters['app'] ?? ''),
     async tryAs({ parameters: { app = '' }, body: { login }, request, response }) {
       const hosted = await live.draft(app);

@@ -354,9 +354,10 @@ export class AppEditor {
     const consents = await this.#promises.consents(app);
     return {
       revision: row.revision,
-      findings: findings.map(({ promises: _, editions, ...finding }) => ({
+      findings: findings.map(({ promises: _, editions, printed, ...finding }) => ({
         ...finding,
         editions: [...editions],
+        printed: printed.map(({ address, note }) => ({ address, note })),
         needsConsent: needsConsent(finding.fate),
       })),
       consents: consents.map(({ edition, words, by, at, why }) => ({ edition, words, by, at, why })),
@@ -458,11 +459,14 @@ export class AppEditor {
 const linksWouldChange =
   'Addresses of earlier editions would no longer mean the same, so the draft was not published. Repair each of these, or agree to it.';
 
-const asLinkProblem = ({ id, fate, words, witness, page }: Finding): Problem => ({
+const asLinkProblem = ({ id, fate, words, witness, page, printed: [code] }: Finding): Problem => ({
   code: `link-${fate}`,
   severity: 'error',
   message: words,
-  hint: `For example ${witness}. “pallmist rehearse” offers repairs; to publish all the same, agree to ${id}.`,
+  hint:
+    code === undefined
+      ? `For example ${witness}. “pallmist rehearse” offers repairs; to publish all the same, agree to ${id}.`
+      : `${code.address} is printed (${code.note}), so this needs a repair. “pallmist rehearse” offers some.`,
   pointer: toPointer(['pages', page]),
 });
 

@@ -10,15 +10,17 @@ import {
   type AppDefinition,
   type CompiledApp,
   type Finding,
+  type FormerReading,
   type PageVersion,
   type PromisedPage,
   type RepairableFinding,
   type Seals,
 } from '@pallmist/app';
+import { randomBytes } from 'node:crypto';
 import { setImmediate } from 'node:timers/promises';
 import type { Clock } from '../clock.ts';
 import { timestamp } from '../clock.ts';
-import type { ConsentRow, LinkStore } from '../store/links.ts';
+import type { ConsentRow, LinkStore, PrintedRow } from '../store/links.ts';
 import type { Store, Stores } from '../store/store.ts';
 import type { HostedApp } from './hosted-app.ts';
 
@@ -56,13 +58,13 @@ export class LinkPromises {
     this.#clock = clock;
   }
 
-  /** What publishing a draft would change, and what of it nobody has agreed to. */
+  /** What publishing a draft would change, and what of it nobody has agreed to, or may not agree to since it is printed. */
   async check(draft: { definition: AppDefinition; compiled: CompiledApp }, consents: readonly Consent[]): Promise<Rehearsed> {
     const { app } = draft.definition;
     const { versions, withdrawn } = await this.#gather(app);
-    const findings = compareDraft(draft, versions, withdrawn);
+    const findings = compareDraft(draft, versions, withdrawn, await this.#store.links.printed(app));
     const agreed = new Set(consents.map(({ finding }) => finding));
-    return { findings, open: findings.filter(({ id, fate }) => needsConsent(fate) && !agreed.has(id)) };
+    return { findings, open: findings.filter(({ id, fate, printed }) => needsConsent(fate) && (printed.length > 0 || !agreed.has(id))) };
   }
 
   /** The same with repairs for each finding. */
@@ -72,11 +74,37 @@ export class LinkPromises {
     const { versions, withdrawn } = await this.#gather(app);
     return rehearse({ ...draft, data }, versions, {
       withdrawn,
+      printed: await this.#store.links.printed(app),
       formerly: async (number) => {
         const edition = await this.#store.apps.edition(app, number);
         return edition === undefined ? undefined : checkAppFile(edition.source).definition;
       },
     });
+  }
+
+  /** How each earlier version of a page reads an address, the newest first. */
+  async trace({ definition: { app }, edition }: HostedApp, address: string, seals: Seals): Promise<FormerReading[]> {
+    const known = await this.#gather(app, edition);
+    known.former ??= new FormerPages(known.versions, known.withdrawn);
+    return [...known.former.readings(address, seals)];
+  }
+
+  /** The pages that were ever published, with the editions that had each version. */
+  async pages(app: string): Promise<PromisedPage[]> {
+    return (await this.#gather(app)).versions;
+  }
+
+  printed(app: string): Promise<PrintedRow[]> {
+    return this.#store.links.printed(app);
+  }
+
+  /** Notes that an address is printed somewhere. */
+  async addPrinted(app: string, address: string, note: string, by: string): Promise<void> {
+    await this.#store.links.addPrinted({ id: randomBytes(6).toString('hex'), app, address, note, by, at: timestamp(this.#clock) });
+  }
+
+  removePrinted(app: string, id: string): Promise<boolean> {
+    return this.#store.links.removePrinted(app, id);
   }
 
   consents(app: string): Promise<ConsentRow[]> {

@@ -24,6 +24,20 @@ export interface ConsentRow {
   why: string;
 }
 
+/** An address that is printed somewhere: it cannot be called back, so it has to go on meaning what it means. */
+export interface PrintedRow {
+  id: string;
+  app: string;
+  /** Path with query. */
+  address: string;
+  /** What it is printed on. */
+  note: string;
+  /** Name of the builder who noted it. */
+  by: string;
+  /** RFC 3339, UTC. */
+  at: string;
+}
+
 /** What the addresses of an app promise. */
 export interface LinkStore {
   /** The versions of pages, each with the numbers of the editions that had it, the oldest first. */
@@ -33,4 +47,10 @@ export interface LinkStore {
   /** All consents of an app, the newest first. */
   consents(app: string): Promise<ConsentRow[]>;
   addConsents(consents: readonly ConsentRow[]): Promise<void>;
+  /** The printed addresses of an app, the newest first. */
+  printed(app: string): Promise<PrintedRow[]>;
+  /** Notes a printed address; the same address with the same note is noted once. */
+  addPrinted(printed: PrintedRow): Promise<void>;
+  /** @returns whether it was there */
+  removePrinted(app: string, id: string): Promise<boolean>;
 }

@@ -3,24 +3,13 @@ import type { AppDefinition, PageDefinition } from '../../definition/app-schema.
 import { withContext, type ParameterDeclaration } from '@pallmist/address/declare';
 import type { CompiledApp } from '@pallmist/address/pages';
 import { judge, type Difference, type FormerReader, type Reader } from './judge.ts';
+import type { FormerPages } from './former-pages.ts';
+import type { Found, PromisedPage } from './promised-page.ts';
 import { openSeals } from './open-seals.ts';
 import { pageVersion, templatesOf, type PageVersion } from './page-version.ts';
 import type { TemplateIndex } from './template-index.ts';
 import { sameDeclarations } from './same-declarations.ts';
 import { triedValues, witnessAddresses } from './witness-addresses.ts';
-
-/** A page version with the editions that had it, and what of it was withdrawn with consent. */
-export interface PromisedPage extends PageVersion {
-  /** Numbers of editions, the oldest first. */
-  editions: readonly number[];
-}
-
-/** A difference between an earlier version of a page and the draft, with an address that shows it. */
-export interface Found extends Difference {
-  version: PromisedPage;
-  /** An address that was valid, and does not mean the same any more. */
-  witness: string;
-}
 
 /** Two days, so that a date relative to today is not the same as a fixed one. */
 const days = ['2026-11-19', '2031-02-27'];
@@ -47,6 +36,17 @@ export class Comparison {
   /** All differences; versions that are as today’s pages cost next to nothing. */
   of(versions: readonly PromisedPage[]): Found[] {
     return versions.flatMap((version) => this.#ofVersion(version));
+  }
+
+  /** What would become of one address, by the newest version of a page that took it. */
+  ofAddress(address: string, former: FormerPages): { version: PromisedPage; difference: Difference }[] {
+    for (const { version, compiled } of former.readings(address, openSeals)) {
+      const then = { page: version.page, compiled, collections: version.app.collections ?? {} };
+      const differences = judge(then, this.#asIfReached(this.#now, version.app.mount), address) ?? [];
+      const moved: Difference[] = this.#isReached(version.app.mount) ? [] : [{ fate: 'gone', kind: 'app-moved' }];
+      return [...moved, ...differences].map((difference) => ({ version, difference }));
+    }
+    return [];
   }
 
   #ofVersion(version: PromisedPage): Found[] {

@@ -1,7 +1,8 @@
 import { pageTitle } from '../../editing/describe-place.ts';
 import type { AppDefinition } from '../../definition/app-schema.ts';
 import { shortMark } from '../../short-mark.ts';
-import type { Found, PromisedPage } from './compare.ts';
+import { promiseOf } from './promise-marks.ts';
+import type { Found, PromisedPage } from './promised-page.ts';
 import type { DifferenceKind, Fate } from './judge.ts';
 
 /** Something that addresses of earlier editions would no longer mean, in the words of a builder. */
@@ -19,8 +20,17 @@ export interface Finding {
   editions: readonly number[];
   /** An address that shows it. */
   witness: string;
+  /** Printed addresses that it concerns: such a finding can only be repaired. */
+  printed: readonly PrintedAddress[];
   /** What is given up by agreeing to it: one mark for each version of the page. */
   promises: readonly string[];
+}
+
+/** An address that is printed somewhere, and cannot be called back. */
+export interface PrintedAddress {
+  address: string;
+  /** What it is printed on. */
+  note: string;
 }
 
 /** The order in which findings are told: first what nobody would notice. */
@@ -61,17 +71,11 @@ export function findingsOf(found: readonly Found[], definition: AppDefinition, w
       editions: [...new Set(versions.flatMap(({ editions }) => editions))].sort((one, other) => one - other),
       witness,
       promises,
+      printed: [],
     };
   });
   return findings.sort((one, other) => fates.indexOf(one.fate) - fates.indexOf(other.fate));
 }
-
-const promiseOf = ({ version, fate, kind, parameter, page }: Found): string =>
-  shortMark(JSON.stringify([version.key, version.page, fate, kind, parameter, page]));
-
-/** The marks by which a builder has given up that a page is there at all. */
-export const withdrawnMarks = (version: PromisedPage): string[] =>
-  (['no-page', 'app-moved'] as const).map((kind) => promiseOf({ version, fate: 'gone', kind, witness: '' }));
 
 function say({ kind, fate, parameter = '', before, after, page, reason = '', version, witness }: Found, definition: AppDefinition): string {
   const given = before === undefined ? `“${parameter}”` : `“${parameter}=${short(before)}”`;

@@ -10,8 +10,8 @@ import {
 } from '@pallmist/address/pages';
 import { compileApp } from '../../compile-with-all-types.ts';
 import type { AppDefinition } from '../../definition/app-schema.ts';
-import type { PromisedPage } from './compare.ts';
-import { withdrawnMarks } from './findings.ts';
+import type { PromisedPage } from './promised-page.ts';
+import { withdrawnMarks } from './promise-marks.ts';
 
 /** Most versions of pages that are kept compiled. */
 const mostCompiled = 200;
@@ -21,6 +21,13 @@ export interface Today {
   definition: Pick<AppDefinition, 'pages'>;
   compiled: CompiledApp;
   seals: Seals;
+}
+
+/** How a version of a page reads an address. */
+export interface FormerReading {
+  version: PromisedPage;
+  compiled: CompiledApp;
+  reading: Reading;
 }
 
 /** Reads addresses that today's edition does not know with the newest version of a page that knew them. */
@@ -50,19 +57,26 @@ export class FormerPages {
    * @returns today's address; `removed` where the page is no more, or takes the values no more; undefined where no edition knew it
    */
   find(address: string, today: Today): { to: string } | 'removed' | undefined {
+    for (const { version, compiled, reading } of this.readings(address, today.seals)) {
+      if (withdrawnMarks(version).some((mark) => this.#withdrawn.has(mark))) return 'removed';
+      const to = todaysAddress(version, reading, compiled.pages.get(version.page) as CompiledPage, today);
+      return to === undefined ? 'removed' : { to };
+    }
+    return undefined;
+  }
+
+  /** How versions of pages read an address, the newest first; those that refuse it are left out. */
+  *readings(address: string, seals: Seals): Generator<FormerReading> {
     const pathEnd = /[?#]|$/.exec(address)?.index ?? address.length;
     for (const [mount, finder] of this.#finders) {
       if (!address.startsWith(mount) || (pathEnd > mount.length && address[mount.length] !== '/')) continue;
       for (const version of finder.find(address, mount.length, pathEnd, []) ?? []) {
-        const compiled = withContext(this.#compile(version), { seals: today.seals });
-        const was = readAddress(compiled, address);
-        if (was.status !== 'found' || was.page !== version.page || was.parameters.some(({ problem }) => problem !== undefined)) continue;
-        if (withdrawnMarks(version).some((mark) => this.#withdrawn.has(mark))) return 'removed';
-        const to = todaysAddress(version, was, compiled.pages.get(version.page) as CompiledPage, today);
-        return to === undefined ? 'removed' : { to };
+        const compiled = withContext(this.#compile(version), { seals });
+        const reading = readAddress(compiled, address);
+        if (reading.status === 'found' && reading.page === version.page && reading.parameters.every(({ problem }) => problem === undefined))
+          yield { version, compiled, reading };
       }
     }
-    return undefined;
   }
 
   #compile({ key, app }: PromisedPage): CompiledApp {

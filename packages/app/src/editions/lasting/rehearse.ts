@@ -2,8 +2,11 @@ import { patchData } from '../../editing/patch-data.ts';
 import { AppChecker } from '../../definition/check/app-checker.ts';
 import type { AppDefinition } from '../../definition/app-schema.ts';
 import type { CompiledApp } from '@pallmist/address/pages';
-import { Comparison, type Found, type PromisedPage } from './compare.ts';
-import { findingsOf, needsConsent, type Finding } from './findings.ts';
+import { Comparison } from './compare.ts';
+import type { Found, PromisedPage } from './promised-page.ts';
+import { findingsOf, needsConsent, type Finding, type PrintedAddress } from './findings.ts';
+import { FormerPages } from './former-pages.ts';
+import type { Difference } from './judge.ts';
 import { possibleRepairs, type Repair } from './repairs.ts';
 
 /** A finding with the changes that would make it go away. */
@@ -23,9 +26,34 @@ export function compareDraft(
   { definition, compiled }: Omit<ComparedDraft, 'data'>,
   versions: readonly PromisedPage[],
   withdrawn?: ReadonlySet<string>,
+  printed: readonly PrintedAddress[] = [],
 ): Finding[] {
-  return findingsOf(new Comparison(definition, compiled).of(versions), definition, withdrawn);
+  const comparison = new Comparison(definition, compiled);
+  return withPrinted(findingsOf(comparison.of(versions), definition, withdrawn), comparison, versions, printed);
 }
+
+/** Findings with the printed addresses that they concern. */
+function withPrinted(
+  findings: readonly Finding[],
+  comparison: Comparison,
+  versions: readonly PromisedPage[],
+  printed: readonly PrintedAddress[],
+): Finding[] {
+  if (printed.length === 0 || findings.length === 0) return [...findings];
+  const former = new FormerPages(versions, new Set());
+  const lost = printed.map((one) => ({ one, lost: comparison.ofAddress(one.address, former) }));
+  return findings.map((finding) => ({
+    ...finding,
+    printed: lost.filter((each) => each.lost.some((difference) => concerns(finding, difference))).map(({ one }) => one),
+  }));
+}
+
+const concerns = (
+  { kind, fate, page, parameter }: Finding,
+  { version, difference }: { version: PromisedPage; difference: Difference },
+): boolean =>
+  difference.kind === kind &&
+  (kind === 'app-moved' || (difference.fate === fate && version.page === page && difference.parameter === parameter));
 
 /**
  * The same with repairs. Each one was tried: after it the finding is gone, and nothing else has come that needs consent.
@@ -34,11 +62,20 @@ export function compareDraft(
 export async function rehearse(
   draft: ComparedDraft,
   versions: readonly PromisedPage[],
-  { withdrawn, formerly }: { withdrawn?: ReadonlySet<string>; formerly: (edition: number) => Promise<AppDefinition | undefined> },
+  {
+    withdrawn,
+    printed = [],
+    formerly,
+  }: {
+    withdrawn?: ReadonlySet<string>;
+    printed?: readonly PrintedAddress[];
+    formerly: (edition: number) => Promise<AppDefinition | undefined>;
+  },
 ): Promise<RepairableFinding[]> {
   const { definition, compiled, data } = draft;
-  const found = new Comparison(definition, compiled).of(versions);
-  const findings = findingsOf(found, definition, withdrawn);
+  const comparison = new Comparison(definition, compiled);
+  const found = comparison.of(versions);
+  const findings = withPrinted(findingsOf(found, definition, withdrawn), comparison, versions, printed);
   const known = new Set(findings.map(({ id }) => id));
   const checker = new AppChecker();
   checker.check(data);

@@ -8,7 +8,7 @@ import {
   type PatchOperation,
 } from '@pallmist/address/declare';
 import type { AppDefinition } from '../../definition/app-schema.ts';
-import type { Found } from './compare.ts';
+import type { Found } from './promised-page.ts';
 import { pagesList } from './page-version.ts';
 
 /** A change of the draft after which earlier addresses mean again what they meant. */

@@ -15,6 +15,7 @@ import {
   HeldForm,
   MailEntity,
   PageVersionEntity,
+  PrintedEntity,
   PersonEntity,
   Receipt,
   SentFileEntity,
@@ -115,7 +116,7 @@ export class TypeormAppStore implements AppStore {
 const ofApps = [
   ...[Draft, DraftChange, Edition, PersonEntity, FileEntity, SentFileEntity, MailEntity],
   ...[ShortAddressEntity, VisitEntity, WebhookEntity, ApiTokenEntity],
-  ...[PageVersionEntity, EditionPageEntity, ConsentEntity],
+  ...[PageVersionEntity, EditionPageEntity, ConsentEntity, PrintedEntity],
 ] as const;
 /** All that is kept for the published app, or for its draft. */
 const ofScopes = [Session, HeldForm, EntryLink] as const;

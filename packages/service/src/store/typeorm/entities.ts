@@ -2,7 +2,7 @@ import { EntitySchema } from 'typeorm';
 import type { ApiToken } from '../api-tokens.ts';
 import type { DraftChangeRow, DraftRow, EditionRow } from '../apps.ts';
 import type { BuilderRow } from '../builders.ts';
-import type { ConsentRow, PageVersionRow } from '../links.ts';
+import type { ConsentRow, PageVersionRow, PrintedRow } from '../links.ts';
 import type { MailRow } from '../mails.ts';
 import type { Delivery, Webhook } from '../webhooks.ts';
 
@@ -401,6 +401,18 @@ export const EditionPageEntity = new EntitySchema<EditionPageRow>({
   },
 });
 
+export const PrintedEntity = new EntitySchema<PrintedRow>({
+  name: 'printed_address',
+  columns: {
+    id: { type: 'text', primary: true },
+    app: { type: 'text' },
+    address: { type: 'text' },
+    note: { type: 'text' },
+    by: { type: 'text' },
+    at: { type: 'text' },
+  },
+});
+
 export const ConsentEntity = new EntitySchema<ConsentRow>({
   name: 'consent',
   columns: {
@@ -437,4 +449,5 @@ export const entities = [
   PageVersionEntity,
   EditionPageEntity,
   ConsentEntity,
+  PrintedEntity,
 ];

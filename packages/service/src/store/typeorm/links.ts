@@ -1,6 +1,6 @@
-import type { ConsentRow, LinkStore, PageVersionRow } from '../links.ts';
+import type { ConsentRow, LinkStore, PageVersionRow, PrintedRow } from '../links.ts';
 import type { Connection } from './connection.ts';
-import { ConsentEntity, EditionPageEntity, PageVersionEntity } from './entities.ts';
+import { ConsentEntity, EditionPageEntity, PageVersionEntity, PrintedEntity } from './entities.ts';
 
 /** Rows that are written by one statement: SQLite takes so many values, and a few of them make a row. */
 const atOnce = 1000;
@@ -57,5 +57,20 @@ export class TypeormLinkStore implements LinkStore {
           .orIgnore()
           .execute();
     });
+  }
+
+  printed(app: string): Promise<PrintedRow[]> {
+    return this.#on.reader.find(PrintedEntity, { where: { app }, order: { at: 'DESC', id: 'ASC' } });
+  }
+
+  addPrinted(printed: PrintedRow): Promise<void> {
+    return this.#on.write(async (manager) => {
+      const { app, address, note } = printed;
+      if (!(await manager.existsBy(PrintedEntity, { app, address, note }))) await manager.insert(PrintedEntity, printed);
+    });
+  }
+
+  removePrinted(app: string, id: string): Promise<boolean> {
+    return this.#on.write(async (manager) => ((await manager.delete(PrintedEntity, { app, id })).affected ?? 0) > 0);
   }
 }

@@ -7,6 +7,7 @@ const integer = (name: string, more: Partial<TableColumnOptions> = {}): TableCol
 const tables: Record<string, TableColumnOptions[]> = {
   page_version: [text('app', key), text('mark', key), text('page'), text('version')],
   edition_page: [text('app', key), integer('edition', key), text('mark', key)],
+  printed_address: [text('id', key), text('app'), text('address'), text('note'), text('by'), text('at')],
   consent: [text('app', key), text('promise', key), integer('edition'), text('words'), text('by'), text('at'), text('why')],
 };
 

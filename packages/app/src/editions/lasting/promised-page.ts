@@ -1,0 +1,15 @@
+import type { Difference } from './judge.ts';
+import type { PageVersion } from './page-version.ts';
+
+/** A page version with the editions that had it, and what of it was withdrawn with consent. */
+export interface PromisedPage extends PageVersion {
+  /** Numbers of editions, the oldest first. */
+  editions: readonly number[];
+}
+
+/** A difference between an earlier version of a page and the draft, with an address that shows it. */
+export interface Found extends Difference {
+  version: PromisedPage;
+  /** An address that was valid, and does not mean the same any more. */
+  witness: string;
+}
