@@ -72,6 +72,7 @@ beforeAll(async () => {
     sealer: new Sealer(new KeyRing(join(data, 'keys.json'), clock), clock),
     visit: new VisitMemory(cookies, store.visits),
     previous: new PreviousPages(settings, cookies),
+    promises: new LinkPromises(store, clock),
   };
 });
 afterAll(async () => {
