@@ -12,7 +12,8 @@ import { admit } from '../src/pages/admit.ts';
 import { kindOfForm } from '../src/pages/form-kind.ts';
 import { load } from '../src/pages/load.ts';
 import { PreviousPages } from '../src/pages/previous-pages.ts';
-import { read } from '../src/pages/read.ts';
+import { LinkPromises } from '../src/apps/link-promises.ts';
+import { read, type ReadParts } from '../src/pages/read.ts';
 import { show } from '../src/pages/show.ts';
 import type { AskedAs, Received, Step } from '../src/pages/steps.ts';
 import { VisitMemory } from '../src/pages/visit.ts';
@@ -52,7 +53,7 @@ const { assets } = browserFiles();
 const express_ = express();
 let store: Store;
 let hosted: HostedApp;
-let parts: Parameters<typeof admit>[1] & Parameters<typeof load>[1];
+let parts: Parameters<typeof admit>[1] & Parameters<typeof load>[1] & ReadParts;
 
 beforeAll(async () => {
   store = await openStore(data, { clock });
