@@ -61,7 +61,7 @@ it('tries an old link in each edition, and notes what is printed', async () => {
   await page.getByRole('button', { name: 'Try it' }).click();
   const told = page.getByRole('region', { name: 'How each edition reads it' });
   await told.getByText('Today it opens the page specimen').waitFor();
-  await told.getByRole('row', { name: /Edition 1 specimen specimen=QM-0412 tab=overview/ }).waitFor();
+  await told.getByRole('row', { name: /Edition 1 specimen specimen=QM-0412, tab=overview/ }).waitFor();
   expect(page.url()).toContain('/links?address=%2Fgarden%2Fspecimens%2FQM-0412');
 
   await page.getByLabel('Printed address', { exact: true }).fill('/garden/houses/palm');

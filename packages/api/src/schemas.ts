@@ -170,6 +170,7 @@ const finding = z.object({
   editions: z.array(z.number().int()).describe('Editions in which the address was valid'),
   witness: z.string().describe('An address that shows it'),
   needsConsent: z.boolean().describe('Whether publishing needs a repair or a consent'),
+  visits: z.number().int().describe('Visits of the last 30 days that it concerns, as far as the ledger counts them'),
   printed: z
     .array(z.object({ address: z.string(), note: z.string() }))
     .describe('Printed addresses that it concerns; such a finding can only be repaired'),
@@ -200,6 +201,21 @@ export const links = z.object({
     .describe('Each version of a page that was published, with the editions that had it'),
   printed: z.array(z.object({ id: z.string(), address: z.string(), note: z.string(), by: z.string(), at: z.string() })),
   consents: z.array(z.object({ edition: z.number().int(), words: z.string(), by: z.string(), at: z.string(), why: z.string() })),
+  seen: z
+    .array(
+      z.object({
+        day: z.string(),
+        page: z.string().describe('Empty for addresses that no page has'),
+        parameter: z
+          .string()
+          .describe('Empty for the page itself; for addresses that no page has, their path with “*” for what is not the app’s'),
+        state: z.string(),
+        bucket: z.string(),
+        referrer: z.string(),
+        count: z.number().int(),
+      }),
+    )
+    .describe('What the ledger holds of the last 90 days'),
 });
 export type Links = z.infer<typeof links>;
 export const traceBody = z.strictObject({ address: z.string().min(1).max(20_000) });

@@ -1,4 +1,5 @@
 import type { Assets } from '@pallmist/pages/server';
+import type { Ledger } from './ledger/ledger.ts';
 import type { Logger } from 'pino';
 import type { Builders } from './builders/builders.ts';
 import type { DraftEvents } from './builders/draft-events.ts';
@@ -23,6 +24,7 @@ export interface ServiceParts {
   live: LiveApps;
   apps: AppEditor;
   promises: LinkPromises;
+  ledger: Ledger;
   changes: DraftChanges;
   builders: Builders;
   events: DraftEvents;

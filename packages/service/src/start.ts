@@ -3,6 +3,7 @@ import { pino } from 'pino';
 import { AppEditor } from './apps/app-editor.ts';
 import { DraftChanges } from './apps/draft-changes.ts';
 import { DraftKeeper } from './apps/draft-keeper.ts';
+import { Ledger } from './ledger/ledger.ts';
 import { LinkPromises } from './apps/link-promises.ts';
 import { LiveApps } from './apps/live-apps.ts';
 import { Builders } from './builders/builders.ts';
@@ -58,7 +59,9 @@ export async function startService(settings: Settings, { clock = systemClock }: 
     const live = new LiveApps(store, clock, log, keeper);
     await live.load();
     const promises = new LinkPromises(store, clock);
-    const apps = new AppEditor({ store, live, settings, clock, log, keeper, events, promises });
+    const ledger = new Ledger(store.ledger, settings, log, clock);
+    closers.push(() => ledger.close());
+    const apps = new AppEditor({ store, live, settings, clock, log, keeper, events, promises, ledger });
     closers.push(() => apps.close());
     const builders = new Builders(store, settings);
     const changes = new DraftChanges(store, keeper, events);
@@ -82,6 +85,7 @@ export async function startService(settings: Settings, { clock = systemClock }: 
       live,
       apps,
       promises,
+      ledger,
       changes,
       builders,
       events,
@@ -100,6 +104,7 @@ export async function startService(settings: Settings, { clock = systemClock }: 
     });
     post.open();
     webhooks.open();
+    ledger.open();
     apps.open();
     log.info({ base: own }, 'serving');
     let stopping: Promise<void> | undefined;

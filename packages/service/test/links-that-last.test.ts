@@ -1,4 +1,4 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { LinkFinding, Rehearsal } from '@pallmist/api';
@@ -190,5 +190,65 @@ describe('a printed address', () => {
     });
     expect(await trace('/garden/nothing')).toMatchObject({ today: { status: 'unknown-page' }, earlier: [] });
     expect(await trace('//')).toMatchObject({ earlier: [] });
+  });
+});
+
+describe('the ledger', () => {
+  const secret = 'a-very-private-search';
+  const seen = async (at: TestService) =>
+    (
+      (await (await at.owner('GET', '/apps/quillmoor/links')).json()) as {
+        seen: { page: string; parameter: string; state: string; bucket: string; referrer: string; count: number }[];
+      }
+    ).seen;
+
+  it('counts each parameter by itself, and keeps no text of a visitor, not even in the file', async () => {
+    const place = mkdtempSync(join(tmpdir(), 'pallmist-test-'));
+    const counting = await startGarden({ data: place });
+    const from = (path: string, headers: Record<string, string> = {}) => fetch(counting.base + path, { headers, redirect: 'manual' });
+    for (let times = 0; times < 3; times++) await from('/garden/specimens/QM-0412?tab=log');
+    await from('/garden/specimens/QM-0412', { referer: 'https://mail.example/inbox' });
+    await from(`/garden/specimens?q=${secret}&sort=-height&planted=2020-01-01..&page=zero`);
+    await from(`/garden/specimens/${secret}/nowhere`);
+    await from('/garden/wp-login.php');
+    await from('/garden/houses', { 'user-agent': 'Friendlybot/1.0' });
+    const rows = await seen(counting);
+    const count = (row: Partial<(typeof rows)[number]>) =>
+      rows
+        .filter((one) => Object.entries(row).every(([key, value]) => one[key as keyof typeof one] === value))
+        .reduce((sum, one) => sum + one.count, 0);
+    expect(count({ page: 'specimen', parameter: '', state: 'former' })).toBe(3);
+    expect(count({ page: 'specimen', parameter: 'tab', state: 'corrected', bucket: 'care' })).toBe(3);
+    expect(count({ page: 'specimen', parameter: 'tab', state: 'absent', referrer: 'mail' })).toBe(1);
+    expect(count({ page: 'specimens', parameter: 'q', state: 'given', bucket: 'up to 50 characters' })).toBe(1);
+    expect(count({ page: 'specimens', parameter: 'sort', bucket: '-height' })).toBe(1);
+    expect(count({ page: 'specimens', parameter: 'page', state: 'problem:not-an-integer' })).toBe(1);
+    expect(rows.filter(({ page }) => page === '')).toEqual([expect.objectContaining({ parameter: '/garden/specimens/*/*', count: 1 })]);
+    expect(count({ page: 'houses' })).toBe(0);
+
+    await counting.apps.push('quillmoor', { source: gardenFile.replace('default: overview', 'default: care') });
+    expect((await counting.apps.rehearse('quillmoor')).findings.map(({ visits }) => visits)).toEqual([1]);
+    await counting.stop();
+    const file = readFileSync(join(place, 'pallmist.sqlite'));
+    expect(file.includes(secret)).toBe(false);
+    rmSync(place, { recursive: true });
+  });
+
+  it('turns days into months after 90 days, and can be turned off', async () => {
+    const counting = await startGarden();
+    await new Visitor(counting.base).get('/garden/houses');
+    expect(await seen(counting)).not.toEqual([]);
+    counting.clock.forward(91 * 86_400_000);
+    await new Visitor(counting.base).get('/garden/climates');
+    expect((await seen(counting)).every(({ page }) => page === 'zones')).toBe(true);
+    const kept = await counting.store.ledger.list('quillmoor', '2026-01');
+    expect(kept.filter(({ page }) => page === 'houses').map(({ day }) => day)).toEqual(
+      kept.filter(({ page }) => page === 'houses').map(() => '2026-11'),
+    );
+    await counting.stop();
+    const silent = await startGarden({ ledger: false });
+    await new Visitor(silent.base).get('/garden/houses');
+    expect(await seen(silent)).toEqual([]);
+    await silent.stop();
   });
 });

@@ -1,3 +1,4 @@
+import { pino } from 'pino';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { IncomingMessage, ServerResponse } from 'node:http';
 import { Socket } from 'node:net';
@@ -12,6 +13,7 @@ import { admit } from '../src/pages/admit.ts';
 import { kindOfForm } from '../src/pages/form-kind.ts';
 import { load } from '../src/pages/load.ts';
 import { PreviousPages } from '../src/pages/previous-pages.ts';
+import { Ledger } from '../src/ledger/ledger.ts';
 import { LinkPromises } from '../src/apps/link-promises.ts';
 import { read, type ReadParts } from '../src/pages/read.ts';
 import { show } from '../src/pages/show.ts';
@@ -74,6 +76,7 @@ beforeAll(async () => {
     visit: new VisitMemory(cookies, store.visits),
     previous: new PreviousPages(settings, cookies),
     promises: new LinkPromises(store, clock),
+    ledger: new Ledger(store.ledger, { ledger: false }, pino({ level: 'silent' }), clock),
   };
 });
 afterAll(async () => {

@@ -79,9 +79,14 @@ function told(app: string, findings: Rehearsal['findings']): string[] {
     const some = findings.filter((finding) => finding.fate === fate);
     if (some.length === 0) continue;
     lines.push(paint('bold', heading));
-    for (const { id, words, witness, editions, repairs, printed } of some) {
+    for (const { id, words, witness, editions, repairs, printed, visits } of some) {
       lines.push(`  ${paint('yellow', id)}  ${words}`);
-      lines.push(paint('dim', `              ${witness}  (${editionsIn(editions)})`));
+      lines.push(
+        paint(
+          'dim',
+          `              ${witness}  (${editionsIn(editions)}${visits > 0 ? `; ${visits.toLocaleString('en')} ${visits === 1 ? 'visit' : 'visits'} in 30 days` : ''})`,
+        ),
+      );
       for (const { address, note } of printed)
         lines.push(`              ${paint('red', 'Printed')}: ${address} (${note}). This finding can only be repaired.`);
       for (const { kind, words: offer, certain } of repairs)

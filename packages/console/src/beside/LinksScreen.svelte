@@ -8,6 +8,7 @@
   import { me } from '../service/me.svelte.ts';
   import { place } from '../service/place.svelte.ts';
   import EditionBars from './EditionBars.svelte';
+  import SeenPages from './SeenPages.svelte';
 
   const { draft }: { draft: Draft } = $props();
   let links: Links | undefined = $state.raw();
@@ -102,8 +103,8 @@
                 <td>{editionsIn(one.editions)}</td>
                 <td>{one.page}</td>
                 <td>
-                  {#each one.values as { name, text, origin } (name)}
-                    <code class:quiet={origin === 'default'}>{name}={text}</code>
+                  {#each one.values as { name, text, origin }, index (name)}
+                    {index > 0 ? ', ' : ''}<code class:quiet={origin === 'default'}>{name}={text}</code>
                   {:else}none{/each}
                 </td>
               </tr>
@@ -153,6 +154,12 @@
       />
       <Button type="submit">Note it</Button>
     </form>
+  {/if}
+
+  {#if links && links.seen.length > 0}
+    <h2>Visits of the last 90 days</h2>
+    <p class="quiet">Pallmist counts each parameter by itself, and keeps no text of a visitor.</p>
+    <SeenPages seen={links.seen} />
   {/if}
 
   {#if links && links.consents.length > 0}
@@ -227,9 +234,6 @@
   .quiet {
     color: var(--quiet);
     font-size: 0.8125rem;
-  }
-  td > code {
-    margin-inline-end: 0.4rem;
   }
   .bad {
     color: var(--bad);

@@ -42,7 +42,11 @@
         {@const answer = rehearsal.answer(finding.id)}
         <li class={fate} class:agreed={answer.agreed}>
           <p>{finding.words}</p>
-          <p class="quiet"><code>{finding.witness}</code> was valid in {editionsIn(finding.editions)}.</p>
+          <p class="quiet">
+            <code>{finding.witness}</code> was valid in {editionsIn(finding.editions)}.
+            {#if finding.visits > 0}It concerns {finding.visits === 1 ? '1 visit' : `${finding.visits.toLocaleString('en')} visits`} of the last
+              30 days.{/if}
+          </p>
           <p class="open">
             <a href={finding.witness} target="_blank" rel="noopener">Open as published</a>
             <a href={inDraft(finding.witness)} target="_blank" rel="noopener">Open in the draft</a>

@@ -3,12 +3,14 @@ import type { Links, Traced } from '@pallmist/api';
 import type { LinkPromises } from '../apps/link-promises.ts';
 import type { HostedApp } from '../apps/hosted-app.ts';
 import { openedFor } from '../apps/sealed-values.ts';
+import type { ServiceParts } from '../service-parts.ts';
 import type { Sealer } from '../seals/sealer.ts';
 import { Refused } from './problem-details.ts';
 
 /** What the addresses of an app promise. */
-export async function linksOf(promises: LinkPromises, app: string): Promise<Links> {
+export async function linksOf({ promises, ledger }: Pick<ServiceParts, 'promises' | 'ledger'>, app: string): Promise<Links> {
   const [pages, printed, consents] = await Promise.all([promises.pages(app), promises.printed(app), promises.consents(app)]);
+  const seen = await ledger.lately(app, 90);
   return {
     pages: pages
       .map(({ page, app: { mount, pages: of }, editions }) => ({
@@ -19,6 +21,7 @@ export async function linksOf(promises: LinkPromises, app: string): Promise<Link
       .sort((one, other) => one.page.localeCompare(other.page) || (other.editions.at(-1) ?? 0) - (one.editions.at(-1) ?? 0)),
     printed: printed.map(({ id, address, note, by, at }) => ({ id, address, note, by, at })),
     consents: consents.map(({ edition, words, by, at, why }) => ({ edition, words, by, at, why })),
+    seen: seen.map(({ app: _, ...row }) => row),
   };
 }
 

@@ -211,11 +211,11 @@ function makeHandlers(parts: ServiceParts): Handlers {
     listEditions: async ({ parameters }) => ({ editions: await apps.editions(parameters['app'] ?? '') }),
     getEdition: ({ parameters }) => apps.edition(parameters['app'] ?? '', Number(parameters['number'])),
     publish: ({ parameters, body, builder }) => apps.publish(parameters['app'] ?? '', body, builder),
-    getLinks: ({ parameters }) => linksOf(promises, parameters['app'] ?? ''),
+    getLinks: ({ parameters }) => linksOf(parts, parameters['app'] ?? ''),
     traceAddress: ({ parameters, body }) => trace(published(parameters['app']), promises, sealer, body.address),
     async addPrinted({ parameters, body, builder }) {
       await addPrinted(published(parameters['app']), promises, sealer, body, builder.name);
-      return linksOf(promises, parameters['app'] ?? '');
+      return linksOf(parts, parameters['app'] ?? '');
     },
     async removePrinted({ parameters: { app = '', id = '' } }) {
       if (!(await promises.removePrinted(app, id))) throw new Refused(404, `There is no printed address ${quote(id)}.`);

@@ -27,6 +27,7 @@ import { theOwner, type Builder } from '../builders/builders.ts';
 import type { DraftEvents } from '../builders/draft-events.ts';
 import type { DraftKeeper } from './draft-keeper.ts';
 import type { LiveApps } from './live-apps.ts';
+import { visitsOf, type Ledger } from '../ledger/ledger.ts';
 import type { Consent, LinkPromises } from './link-promises.ts';
 import { exportBeside } from './record-export.ts';
 import { listed, RecordImport, type RecordSource } from './record-import.ts';
@@ -72,6 +73,7 @@ export interface Publishing {
 
 interface AppEditorParts {
   promises: LinkPromises;
+  ledger: Ledger;
   store: Store;
   live: LiveApps;
   settings: Pick<Settings, 'data'>;
@@ -91,11 +93,13 @@ export class AppEditor {
   readonly #keeper: DraftKeeper;
   readonly #events: DraftEvents;
   readonly #promises: LinkPromises;
+  readonly #ledger: Ledger;
   /** What is removed in the background; awaited at a stop. */
   #sweeping: Promise<void> = Promise.resolve();
 
-  constructor({ store, live, settings, clock, log, keeper, events, promises }: AppEditorParts) {
+  constructor({ store, live, settings, clock, log, keeper, events, promises, ledger }: AppEditorParts) {
     this.#promises = promises;
+    this.#ledger = ledger;
     this.#store = store;
     this.#live = live;
     this.#settings = settings;
@@ -352,6 +356,7 @@ export class AppEditor {
       throw new Refused(422, 'The draft has errors, so its addresses cannot be compared with those of earlier editions.', problems);
     const findings = await this.#promises.rehearse({ source: row.source, definition, compiled });
     const consents = await this.#promises.consents(app);
+    const seen = await this.#ledger.lately(app, 30);
     return {
       revision: row.revision,
       findings: findings.map(({ promises: _, editions, printed, ...finding }) => ({
@@ -359,6 +364,7 @@ export class AppEditor {
         editions: [...editions],
         printed: printed.map(({ address, note }) => ({ address, note })),
         needsConsent: needsConsent(finding.fate),
+        visits: visitsOf(finding, seen),
       })),
       consents: consents.map(({ edition, words, by, at, why }) => ({ edition, words, by, at, why })),
     };

@@ -84,9 +84,7 @@ export class LinkPromises {
 
   /** How each earlier version of a page reads an address, the newest first. */
   async trace({ definition: { app }, edition }: HostedApp, address: string, seals: Seals): Promise<FormerReading[]> {
-    const known = await this.#gather(app, edition);
-    known.former ??= new FormerPages(known.versions, known.withdrawn);
-    return [...known.former.readings(address, seals)];
+    return [...(await this.#former(app, edition)).readings(address, seals)];
   }
 
   /** The pages that were ever published, with the editions that had each version. */
@@ -134,9 +132,17 @@ export class LinkPromises {
 
   /** Where an address leads that the published edition does not know, as an earlier one read it. */
   async find({ definition, compiled, edition }: HostedApp, address: string, seals: Seals): Promise<ReturnType<FormerPages['find']>> {
-    const known = await this.#gather(definition.app, edition);
-    known.former ??= new FormerPages(known.versions, known.withdrawn);
-    return known.former.find(address, { definition, compiled, seals });
+    return (await this.#former(definition.app, edition)).find(address, { definition, compiled, seals });
+  }
+
+  /** Segments of paths that are literals of some edition. */
+  async literals({ definition: { app }, edition }: HostedApp): Promise<ReadonlySet<string>> {
+    return (await this.#former(app, edition)).literals;
+  }
+
+  async #former(app: string, edition: number): Promise<FormerPages> {
+    const known = await this.#gather(app, edition);
+    return (known.former ??= new FormerPages(known.versions, known.withdrawn));
   }
 
   /** @param newest number of the newest edition, where it is known */

@@ -43,7 +43,7 @@ export class AppHost {
   readonly #busyPages = new WeakMap<HostedApp, string>();
 
   constructor(parts: ServiceParts, guard: LoadGuard) {
-    const { store, settings, sealer, post, webhooks, base, clock, files, promises } = parts;
+    const { store, settings, sealer, post, webhooks, base, clock, files, promises, ledger } = parts;
     const { assets } = files;
     const cookies = new AppCookies(settings);
     this.#guard = guard;
@@ -64,6 +64,7 @@ export class AppHost {
     this.#pages = {
       store,
       promises,
+      ledger,
       cookies,
       sealer,
       assets,

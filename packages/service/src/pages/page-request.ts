@@ -1,5 +1,6 @@
 import { signUpForm } from '@pallmist/app';
 import type { Assets } from '@pallmist/pages/server';
+import type { Ledger } from '../ledger/ledger.ts';
 import type { LinkPromises } from '../apps/link-promises.ts';
 import type { AppCookies } from '../http/cookies.ts';
 import type { Sealer } from '../seals/sealer.ts';
@@ -30,6 +31,7 @@ import type { VisitMemory } from './visit.ts';
 export interface PageParts {
   store: Store;
   promises: LinkPromises;
+  ledger: Ledger;
   cookies: AppCookies;
   sealer: Sealer;
   visit: VisitMemory;

@@ -1,5 +1,6 @@
 import { languageOf, readAddress, SealBook, sentencesIn, withContext, type CompiledApp, type Reading } from '@pallmist/app';
 import type { HostedApp } from '../apps/hosted-app.ts';
+import type { Ledger } from '../ledger/ledger.ts';
 import type { LinkPromises } from '../apps/link-promises.ts';
 import { mayHoldSealed, type Sealer } from '../seals/sealer.ts';
 import type { Store } from '../store/store.ts';
@@ -20,10 +21,11 @@ export interface ReadParts {
   visit: VisitMemory;
   store: Pick<Store, 'records'>;
   promises: LinkPromises;
+  ledger: Ledger;
 }
 
 /** Reads the address of a request, once: its page, its values, the sealed ones opened. */
-export async function read(received: Received, { sealer, visit, store, promises }: ReadParts): Promise<Step<ReadRequest>> {
+export async function read(received: Received, { sealer, visit, store, promises, ledger }: ReadParts): Promise<Step<ReadRequest>> {
   const { hosted, request, response, as } = received;
   const arrivedBy = as === 'document' ? visit.takeArrival(hosted, request, response) : undefined;
   const address = arrivedBy ?? request.originalUrl;
@@ -41,8 +43,11 @@ export async function read(received: Received, { sealer, visit, store, promises 
   const compiled = app.pages.get(name);
   if (page === undefined || compiled === undefined) {
     const past = reading.status === 'unknown-page' && !hosted.draft ? await promises.find(hosted, address, book) : undefined;
+    if (as === 'document' && reading.status === 'unknown-page' && !hosted.draft)
+      ledger.countUnknown(hosted.definition.app, await promises.literals(hosted), request);
     if (past === 'removed') return says(removedMessage(hosted, address));
     return past === undefined ? says(readingMessage(hosted, reading, address)) : leads(301, past.to);
   }
+  if (as === 'document' && !hosted.draft && arrivedBy === undefined) ledger.count(hosted.definition.app, compiled, reading, request);
   return { ...received, app, book, reading, name, page, compiled, arrivedBy };
 }

@@ -5,6 +5,7 @@ import type { VisitStore } from './visits.ts';
 import type { EntryLinkStore } from './entry-links.ts';
 import type { FileStore, SentFileStore } from './files.ts';
 import type { HeldFormStore } from './held-forms.ts';
+import type { LedgerStore } from './ledger.ts';
 import type { LinkStore } from './links.ts';
 import type { MailStore } from './mails.ts';
 import type { PeopleStore } from './people.ts';
@@ -32,6 +33,7 @@ export interface Stores {
   apiTokens: ApiTokenStore;
   webhooks: WebhookStore;
   links: LinkStore;
+  ledger: LedgerStore;
 }
 
 /** The stores of one database. */

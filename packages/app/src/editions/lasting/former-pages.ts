@@ -36,6 +36,8 @@ export class FormerPages {
   readonly #finders = new Map<string, PageFinder<PromisedPage[]>>();
   readonly #compiled = new Map<string, CompiledApp>();
   readonly #withdrawn: ReadonlySet<string>;
+  /** Segments that are literals of some version of a page. */
+  readonly literals = new Set<string>();
 
   /** @param withdrawn promises that builders gave up */
   constructor(versions: readonly PromisedPage[], withdrawn: ReadonlySet<string>) {
@@ -46,6 +48,7 @@ export class FormerPages {
       let finder = this.#finders.get(mount);
       if (finder === undefined) this.#finders.set(mount, (finder = new PageFinder()));
       const { address = '', formerAddresses = [] } = version.app.pages[version.page] ?? {};
+      for (const segment of (mount + address.replace(/\{.*$/s, '')).split('/')) this.literals.add(segment);
       for (const template of [address, ...formerAddresses.map(formerTemplate)])
         finder.claim({ ...parseTemplate(template).template, query: [] }, [version])?.push(version);
     }

@@ -13,6 +13,7 @@ import {
   EntryLink,
   FileEntity,
   HeldForm,
+  LedgerEntity,
   MailEntity,
   PageVersionEntity,
   PrintedEntity,
@@ -116,7 +117,7 @@ export class TypeormAppStore implements AppStore {
 const ofApps = [
   ...[Draft, DraftChange, Edition, PersonEntity, FileEntity, SentFileEntity, MailEntity],
   ...[ShortAddressEntity, VisitEntity, WebhookEntity, ApiTokenEntity],
-  ...[PageVersionEntity, EditionPageEntity, ConsentEntity, PrintedEntity],
+  ...[PageVersionEntity, EditionPageEntity, ConsentEntity, PrintedEntity, LedgerEntity],
 ] as const;
 /** All that is kept for the published app, or for its draft. */
 const ofScopes = [Session, HeldForm, EntryLink] as const;

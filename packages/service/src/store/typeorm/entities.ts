@@ -3,6 +3,7 @@ import type { ApiToken } from '../api-tokens.ts';
 import type { DraftChangeRow, DraftRow, EditionRow } from '../apps.ts';
 import type { BuilderRow } from '../builders.ts';
 import type { ConsentRow, PageVersionRow, PrintedRow } from '../links.ts';
+import type { LedgerRow } from '../ledger.ts';
 import type { MailRow } from '../mails.ts';
 import type { Delivery, Webhook } from '../webhooks.ts';
 
@@ -401,6 +402,20 @@ export const EditionPageEntity = new EntitySchema<EditionPageRow>({
   },
 });
 
+export const LedgerEntity = new EntitySchema<LedgerRow>({
+  name: 'ledger',
+  columns: {
+    app: { type: 'text', primary: true },
+    day: { type: 'text', primary: true },
+    page: { type: 'text', primary: true },
+    parameter: { type: 'text', primary: true },
+    state: { type: 'text', primary: true },
+    bucket: { type: 'text', primary: true },
+    referrer: { type: 'text', primary: true },
+    count: { type: 'integer' },
+  },
+});
+
 export const PrintedEntity = new EntitySchema<PrintedRow>({
   name: 'printed_address',
   columns: {
@@ -450,4 +465,5 @@ export const entities = [
   EditionPageEntity,
   ConsentEntity,
   PrintedEntity,
+  LedgerEntity,
 ];

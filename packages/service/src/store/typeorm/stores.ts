@@ -7,6 +7,7 @@ import type { Connection } from './connection.ts';
 import { TypeormEntryLinkStore } from './entry-links.ts';
 import { TypeormFileStore } from './files.ts';
 import { TypeormHeldFormStore } from './held-forms.ts';
+import { TypeormLedgerStore } from './ledger.ts';
 import { TypeormLinkStore } from './links.ts';
 import { TypeormMailStore } from './mails.ts';
 import { TypeormPeopleStore } from './people.ts';
@@ -35,4 +36,5 @@ export const storesOn = (on: Connection, records: TypeormRecordStore, keepMailDa
   apiTokens: new TypeormApiTokenStore(on),
   webhooks: new TypeormWebhookStore(on),
   links: new TypeormLinkStore(on),
+  ledger: new TypeormLedgerStore(on),
 });

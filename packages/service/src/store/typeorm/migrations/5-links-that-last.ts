@@ -8,6 +8,7 @@ const tables: Record<string, TableColumnOptions[]> = {
   page_version: [text('app', key), text('mark', key), text('page'), text('version')],
   edition_page: [text('app', key), integer('edition', key), text('mark', key)],
   printed_address: [text('id', key), text('app'), text('address'), text('note'), text('by'), text('at')],
+  ledger: [...['app', 'day', 'page', 'parameter', 'state', 'bucket', 'referrer'].map((name) => text(name, key)), integer('count')],
   consent: [text('app', key), text('promise', key), integer('edition'), text('words'), text('by'), text('at'), text('why')],
 };
 

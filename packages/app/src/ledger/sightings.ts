@@ -1,0 +1,72 @@
+import type { CompiledPage, CompiledParameter, Reading } from '@pallmist/address/pages';
+
+/** How one parameter stood in an address that a visitor followed. */
+export interface Sighting {
+  parameter: string;
+  /** `given`, `corrected`, `blank` or `absent`; or `problem:` with a code. */
+  state: string;
+  /** A value that the app file itself names, such as a choice; else a size, a length or a month. Never a visitor's text. */
+  bucket: string;
+}
+
+/** What is counted of a reading: each parameter by itself, so that no address can be put together again. */
+export function sightings(page: CompiledPage, { parameters }: Reading): Sighting[] {
+  return parameters.map(({ name, origin, value, corrected, problem }): Sighting => {
+    if (problem !== undefined) return { parameter: name, state: `problem:${problem.code}`, bucket: '' };
+    if (origin === 'default' || origin === 'absent') return { parameter: name, state: 'absent', bucket: '' };
+    const declared = page.byName.get(name);
+    const state = origin === 'blank' ? 'blank' : corrected ? 'corrected' : 'given';
+    return { parameter: name, state, bucket: value === undefined || declared === undefined ? '' : bucketOf(declared, value) };
+  });
+}
+
+function bucketOf({ declaration: { type, of }, sealed }: CompiledParameter, value: unknown): string {
+  if (sealed) return '';
+  switch (type) {
+    case 'choice':
+    case 'page':
+    case 'boolean':
+      return String(value);
+    case 'sort': {
+      const [first] = value as { field: string; descending: boolean }[];
+      return first === undefined ? '' : `${first.descending ? '-' : ''}${first.field}`;
+    }
+    case 'integer':
+    case 'number':
+      return sizeOf(value as number);
+    case 'text':
+      return `${lengthOf([...(value as string)].length)} characters`;
+    case 'date':
+    case 'datetime':
+      return (value as string).slice(0, 7);
+    case 'list':
+      return `${lengthOf((value as unknown[]).length)} items`;
+    case 'range':
+      return of ?? '';
+    default:
+      return '';
+  }
+}
+
+/** Powers of ten: 1 to 9, 10 to 99, and so on. */
+function sizeOf(value: number): string {
+  const size = Math.abs(value);
+  const sign = value < 0 ? 'below 0, ' : '';
+  if (size < 1) return `${sign}below 1`;
+  const digits = Math.min(16, Math.floor(Math.log10(size)) + 1);
+  return `${sign}${String(digits)} ${digits === 1 ? 'digit' : 'digits'}`;
+}
+
+function lengthOf(length: number): string {
+  const limit = [0, 1, 2, 5, 10, 20, 50, 100].find((one) => length <= one);
+  return limit === undefined ? 'more than 100' : `up to ${String(limit)}`;
+}
+
+/** A path of which only the segments that the app itself has as literals stand in clear. */
+export function maskedPath(path: string, literals: ReadonlySet<string>): string {
+  const segments = path
+    .replace(/[?#].*$/s, '')
+    .split('/')
+    .slice(0, 9);
+  return segments.map((segment) => (segment === '' || literals.has(segment) ? segment : '*')).join('/');
+}
