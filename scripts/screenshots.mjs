@@ -57,7 +57,6 @@ await shoot('garden-specimens-narrow-dark', '/garden/specimens?health=poorly', u
 await shoot('garden-care-log', '/garden/specimens/QM-0412?tab=care');
 await shoot('garden-sign-in', `/garden/care-rounds?day=${dayBefore(1)}&task=water`);
 await shoot('garden-wrong-value', '/garden/specimens?health=thriv&page=0');
-await shoot('garden-unknown-record', '/garden/specimens/QM-9999');
 await shoot('garden-note', '/garden/specimens/QM-0412?tab=notes&note=N-0441');
 await shoot('garden-label', '/garden/labels/QM-0412?lang=de');
 await shoot('garden-numbers', '/garden/numbers?house=palm');
@@ -81,6 +80,22 @@ await builder.getByRole('button', { name: 'Read as' }).click();
 await picture('console');
 await open('quillmoor/map');
 await picture('console-map');
+// A default that changes: the story of docs/links-that-last.md.
+await builder.evaluate(async () => {
+  const { revision } = await (await fetch('/~/api/v1/apps/quillmoor/draft')).json();
+  const patch = [
+    { op: 'replace', path: '/pages/specimen/parameters/tab/default', value: 'care' },
+    { op: 'replace', path: '/pages/houses/address', value: '/glasshouses{?letters}' },
+  ];
+  await fetch('/~/api/v1/apps/quillmoor/draft/changes', {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ revision, patch, what: 'The care log comes first' }),
+  });
+});
+await open('quillmoor/publish');
+await builder.getByText('now means').waitFor();
+await picture('console-publish');
 
 // The story of docs/first-app.md.
 const csv = /```csv\n([^`]*)```/.exec(readFileSync(join(root, 'docs/first-app.md'), 'utf8'))[1];
