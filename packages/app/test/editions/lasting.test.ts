@@ -7,7 +7,7 @@ import {
   compareDraft,
   compileApp,
   DraftDocument,
-  pageVersions,
+  promisedPages,
   readAddress,
   renameChoice,
   rehearse,
@@ -33,14 +33,8 @@ const checked = (data: unknown) => {
 };
 const before = checked(demo).definition;
 
-/** The versions of some editions, equal ones once. */
-function promised(...editions: AppDefinition[]): PromisedPage[] {
-  const versions = new Map<string, PromisedPage>();
-  for (const [index, definition] of editions.entries())
-    for (const version of pageVersions(definition))
-      versions.set(version.key, { ...version, editions: [...(versions.get(version.key)?.editions ?? []), index + 1] });
-  return [...versions.values()];
-}
+const promised = (...editions: AppDefinition[]): PromisedPage[] =>
+  promisedPages(editions.map((definition, index) => ({ number: index + 1, definition })));
 
 const rehearsed = (data: unknown, editions: AppDefinition[] = [before]): Promise<RepairableFinding[]> =>
   rehearse(checked(data), promised(...editions), { formerly: (edition) => Promise.resolve(editions[edition - 1]) });

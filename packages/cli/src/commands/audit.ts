@@ -6,7 +6,7 @@ import {
   FormerPages,
   fromQuotedPrintable,
   isBroken,
-  pageVersions,
+  promisedPages,
   type AuditedAddress,
   type AuditVerdict,
   type PromisedPage,
@@ -117,15 +117,14 @@ function linesOf(file: string): string[] {
   return (/^content-transfer-encoding: *quoted-printable/im.test(text) ? fromQuotedPrintable(text) : text).split(/\r?\n/);
 }
 
-function versionsOf(editions: readonly { number: number; source: string }[]): PromisedPage[] {
-  const versions = new Map<string, PromisedPage>();
-  for (const { number, source } of editions.toSorted((one, other) => one.number - other.number)) {
-    const { definition } = checkAppFile(source);
-    for (const version of definition === undefined ? [] : pageVersions(definition))
-      versions.set(version.key, { ...version, editions: [...(versions.get(version.key)?.editions ?? []), number] });
-  }
-  return [...versions.values()];
-}
+/** @param editions the newest first */
+const versionsOf = (editions: readonly { number: number; source: string }[]): PromisedPage[] =>
+  promisedPages(
+    editions.toReversed().flatMap(({ number, source }) => {
+      const { definition } = checkAppFile(source);
+      return definition === undefined ? [] : [{ number, definition }];
+    }),
+  );
 
 function groupAlike(broken: readonly Listed[]): Listed[][] {
   const groups = new Map<string, Listed[]>();

@@ -1,7 +1,7 @@
 /** Links that last: what addresses of earlier editions would mean after publishing. docs/links-that-last.md tells it whole. */
 export { addressesIn, fromQuotedPrintable, type AddressInText } from './addresses-in-text.ts';
 export { audit, isBroken, type AuditedAddress, type AuditVerdict } from './audit.ts';
-export type { PromisedPage } from './promised-page.ts';
+export { promisedPages, type PromisedPage } from './promised-page.ts';
 export { FormerPages, type FormerReading } from './former-pages.ts';
 export { fates, needsConsent, type Finding, type PrintedAddress } from './findings.ts';
 export type { DifferenceKind, Fate } from './judge.ts';

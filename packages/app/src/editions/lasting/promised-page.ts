@@ -1,5 +1,6 @@
 import type { Difference } from './judge.ts';
-import type { PageVersion } from './page-version.ts';
+import type { AppDefinition } from '../../definition/app-schema.ts';
+import { pageVersions, type PageVersion } from './page-version.ts';
 
 /** A page version with the editions that had it, and what of it was withdrawn with consent. */
 export interface PromisedPage extends PageVersion {
@@ -12,4 +13,13 @@ export interface Found extends Difference {
   version: PromisedPage;
   /** An address that was valid, and does not mean the same any more. */
   witness: string;
+}
+
+/** The versions of the pages of some editions, each once. @param editions the oldest first */
+export function promisedPages(editions: Iterable<{ number: number; definition: AppDefinition }>): PromisedPage[] {
+  const versions = new Map<string, PromisedPage>();
+  for (const { number, definition } of editions)
+    for (const version of pageVersions(definition))
+      versions.set(version.key, { ...version, editions: [...(versions.get(version.key)?.editions ?? []), number] });
+  return [...versions.values()];
 }
