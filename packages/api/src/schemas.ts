@@ -223,7 +223,7 @@ export const traced = z.object({
   today: z.object({
     status: z.enum(['found', 'refused', 'gone', 'unknown-page', 'malformed']),
     page: z.string().optional(),
-    leadsTo: z.string().optional().describe('Where a visitor who follows it arrives, if it is another address'),
+    leadsTo: z.string().optional().describe('Where the address leads, if it redirects'),
     problems: z.array(problem),
   }),
   earlier: z

@@ -2,7 +2,7 @@ import { corrected } from '../outcome.ts';
 import { valueFrom, Refusal } from '../pages/value-text.ts';
 import type { Parameter } from '../parameter.ts';
 import { decode } from '../percent.ts';
-import { quote, type Problem } from './problem.ts';
+import { quote, toPointer, type Problem } from './problem.ts';
 
 /**
  * The same parameter that also reads texts of the past. A text that it accepts by itself means today's value, so such a
@@ -17,7 +17,7 @@ export function withFormerValues(
   if (former === undefined) return plain;
   const values = new Map<string, unknown>();
   for (const [text, given] of Object.entries(former)) {
-    const pointer = `/formerValues/${text.replaceAll('~', '~0').replaceAll('/', '~1')}`;
+    const pointer = toPointer(['formerValues', text]);
     const value = valueFrom(given, plain);
     if (value instanceof Refusal)
       report({

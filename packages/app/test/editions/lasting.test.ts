@@ -207,7 +207,7 @@ describe('all generated addresses find nothing that the comparison does not', ()
             ?.plain.write(generate(() => then.value));
           const address = `/here?x=${text ?? ''}`;
           const differences = judge(former, draft, address) ?? [];
-          // What another type makes of a text is shown by examples; that it is another one is found always.
+          // The comparison finds each change of type, but its examples do not cover every text.
           const isRetyped =
             isChanged && (now.declaration.type !== then.declaration.type || now.declaration.items?.type !== then.declaration.items?.type);
           for (const { fate } of differences)

@@ -69,7 +69,7 @@ export class Ledger {
     return this.#store.list(app, since);
   }
 
-  /** Writes what has gathered. What cannot be written waits for the next time. */
+  /** Writes the counts that have gathered. If that fails, they are lost and the log has the error. */
   flush(): Promise<void> {
     return (this.#writing = this.#writing.then(async () => {
       const rows = [...this.#waiting.values()];

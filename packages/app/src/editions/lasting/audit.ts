@@ -24,7 +24,7 @@ export interface AuditedAddress {
   to?: string;
 }
 
-/** Whether an address needs somebody to do something. */
+/** Whether an address does not work as it should. */
 export const isBroken = ({ verdict }: AuditedAddress): boolean => ['noted', 'refused', 'gone', 'unknown'].includes(verdict);
 
 /** Tells what an address does in an app. @param former the readers of earlier editions, where they are known */

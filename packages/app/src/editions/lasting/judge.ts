@@ -1,5 +1,6 @@
 import {
   claimOf,
+  decodeForShow,
   readAddress,
   type Claim,
   type CompiledApp,
@@ -122,7 +123,7 @@ function compareValue(
 ): Difference | undefined {
   const parameter = before.name;
   const text = declared.plain.write(before.value) ?? '';
-  const shown = before.value === undefined ? {} : { before: plainly(text) };
+  const shown = before.value === undefined ? {} : { before: decodeForShow(text) };
   if (after.problem !== undefined) return refusedBy(after.problem, today, { parameter, ...shown });
   if (today === undefined) return undefined;
   const present = after.value === undefined ? undefined : (today.plain.write(after.value) ?? '');
@@ -135,7 +136,7 @@ function compareValue(
       kind: given ? 'other-value' : 'other-default',
       parameter,
       ...shown,
-      ...(present === undefined ? {} : { after: plainly(present) }),
+      ...(present === undefined ? {} : { after: decodeForShow(present) }),
     };
   }
   if (before.value !== undefined && !sameRecords(then, now, declared, today))
@@ -178,12 +179,4 @@ function sameRecords(
   if (was !== is && collection?.formerNames?.includes(was) !== true) return false;
   const [byThen, byNow = ''] = [one.by ?? then.collections[was]?.keyField, other.by ?? collection?.keyField];
   return byThen === byNow || collection?.fields[byNow]?.formerNames?.includes(byThen ?? '') === true;
-}
-
-function plainly(text: string): string {
-  try {
-    return decodeURIComponent(text.replaceAll('+', ' '));
-  } catch {
-    return text;
-  }
 }

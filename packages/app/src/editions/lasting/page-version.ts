@@ -41,7 +41,7 @@ export function pageVersion(definition: AppDefinition, name: string, page: PageD
     timeZone: timeZone ?? 'UTC',
     choices: {
       ...pick(choices, (list) => Object.fromEntries(Object.entries(list).map(([value, of]) => [value, withoutLabel(of)]))),
-      // What a value of the type page may be is another thing as soon as the app has another page.
+      // The values of the type page are the names of the app’s pages.
       ...(named.has(pagesList) ? { [pagesList]: pageNames(definition) } : {}),
     },
     collections: pick(collections, ({ keyField, fields }) => ({

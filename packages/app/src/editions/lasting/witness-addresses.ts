@@ -64,7 +64,7 @@ export function* witnessAddresses(
       if (text !== undefined) yield `${bare}${sign}${parameter.name}=${text}`;
     }
     yield `${bare}${sign}${parameter.name}=`;
-    for (const former of [...(parameter.declaration.formerNames ?? [])]) {
+    for (const former of parameter.declaration.formerNames ?? []) {
       const text = parameter.parameter.write(values.get(parameter.name)?.[0]);
       if (text !== undefined) yield `${bare}${sign}${former}=${text}`;
     }
