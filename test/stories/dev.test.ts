@@ -30,9 +30,8 @@ beforeAll(async () => {
   });
 });
 afterAll(async () => {
-  const ended = new Promise<number | null>((resolve) => child.once('exit', resolve));
   child.kill('SIGINT');
-  expect(await ended).toBe(0);
+  await expect.poll(() => child.exitCode, { timeout: 20_000 }).toBe(0);
   await browser.close();
   await service.stop();
   rmSync(folder, { recursive: true });

@@ -88,6 +88,18 @@ describe('an address of the past', () => {
       .replace(
         "formerAddresses: ['/plants/{specimen}'",
         "formerAddresses: [{ address: '/care-of/{specimen}', values: { tab: care } }, '/plants/{specimen}'",
+      )
+      // Climates were named by the letter on their door.
+      .replace('by: letter, sample: C', 'sample: mist-forest')
+      .replaceAll(/(zone|row)\.letter\}/g, '$1.code}')
+      .replace('    keyField: code\n    titleField: name\n    data: zones.csv', '$&\n    formerKeys: [letter]')
+      .replace(
+        'specimen: { type: record, of: specimens, sample: QM-0412,',
+        '$& goneValues: { QM-0400: { reason: "It died in the frost of 2025.", instead: QM-0412 } },',
+      )
+      .replace(
+        'help: Which part',
+        'goneValues: { story: { reason: Its story stands in the notes., instead: notes } }\n        help: Which part',
       );
     const pushed = await moved.apps.push('quillmoor', { source });
     expect(pushed.problems.filter(({ severity }) => severity === 'error')).toEqual([]);
@@ -101,6 +113,7 @@ describe('an address of the past', () => {
     ['/garden/specimens?q=moss', '/glasshouses/specimens?q=moss'],
     ['/garden/care-of/QM-0412', '/glasshouses/specimens/QM-0412?tab=care'],
     ['/glasshouses/care-of/QM-0412?tab=notes', '/glasshouses/specimens/QM-0412?tab=notes'],
+    ['/glasshouses/climates/B', '/glasshouses/climates/rain-forest'],
     ['/garden/~sitemap.xml', '/glasshouses/~sitemap.xml'],
   ])('%s leads to %s', async (from, to) => {
     const answer = await at(from);
@@ -114,7 +127,22 @@ describe('an address of the past', () => {
     expect(text).toContain('The polar house was taken down.');
     expect(text).toMatch(/href="\/glasshouses\/climates"[^>]*>Climates</);
     expect((await at('/garden/climates/Z')).status).toBe(410);
-    expect((await at('/glasshouses/climates/B')).status).toBe(200);
+    expect((await at('/glasshouses/climates/rain-forest')).status).toBe(200);
+    expect((await at('/glasshouses/climates/Y')).status).toBe(404);
+  });
+
+  it('whose record is gone answers with 410, also where there is such a record again', async () => {
+    const answer = await at('/glasshouses/specimens/QM-0400?tab=care');
+    expect(answer.status).toBe(410);
+    const text = await answer.text();
+    expect(text).toContain('It died in the frost of 2025.');
+    expect(text).toMatch(/href="\/glasshouses\/specimens\/QM-0412\?tab=care"[^>]*>QM-0412</);
+  });
+
+  it('with a value that is gone, and that its page can do without, opens the page, which says so', async () => {
+    const answer = await at('/glasshouses/specimens/QM-0412?tab=story');
+    expect(answer.status).toBe(200);
+    expect(await answer.text()).toContain('“Tab” cannot be “story”: Its story stands in the notes.');
   });
 });
 

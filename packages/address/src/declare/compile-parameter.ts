@@ -2,6 +2,7 @@ import { nearest } from '../explain/near.ts';
 import { presentDay } from '../pages/call-context.ts';
 import type { CompiledParameter } from '../pages/compiled-app.ts';
 import { withFormerValues } from './former-values.ts';
+import { withGoneValues } from './gone-values.ts';
 import { sealedParameter, type Names } from '../pages/seals.ts';
 import { lastRefusal, Refusal, valueFrom } from '../pages/value-text.ts';
 import type { CommonOptions, Parameter } from '../parameter.ts';
@@ -23,6 +24,7 @@ const commonAttributes = new Set<string>([
   'share',
   'formerNames',
   'formerValues',
+  'goneValues',
   'inNewLinks',
   'lasting',
   'sample',
@@ -95,7 +97,7 @@ export function compileParameter(given: Given, { compileContext, report }: Compi
     });
     return undefined;
   }
-  plain = withFormerValues(plain, declaration.formerValues, report);
+  plain = withGoneValues(withFormerValues(plain, declaration.formerValues, report), declaration, report);
   const fallback = prepareFallback(declaration, plain, report);
   const inNewLinks = declaredValue('inNewLinks', declaration.inNewLinks, plain, declaration.type, report);
   if (!isRelativeSample(declaration)) declaredValue('sample', declaration.sample, plain, declaration.type, report);

@@ -55,6 +55,8 @@ export interface ParameterDeclaration {
   formerNames?: readonly string[] | undefined;
   /** Texts that the value had in the past, each with today's value: for a parameter whose type or choices have changed. */
   formerValues?: Readonly<Record<string, unknown>> | undefined;
+  /** Texts of values that are no more, each with what to tell visitors. They are never read as a value again. */
+  goneValues?: Readonly<Record<string, GoneValue>> | undefined;
   /** What links write when they give no value; the default stays what an address without one means. */
   inNewLinks?: unknown;
   /** false: addresses promise nothing about it, and publishing may change what it means. */
@@ -62,6 +64,14 @@ export interface ParameterDeclaration {
   sample?: unknown;
   label?: string | undefined;
   help?: string | undefined;
+}
+
+/** What to tell visitors about a value that is no more. */
+export interface GoneValue {
+  /** A sentence, in place of “It was removed.” */
+  reason?: string | undefined;
+  /** The value, or its text, to go to instead. */
+  instead?: unknown;
 }
 
 /** What the items of a list are. */
@@ -76,6 +86,8 @@ export type ChoicesLists = Readonly<Record<string, Readonly<Record<string, Choic
 export interface CollectionShape {
   /** The field whose value names a record in an address. */
   keyField: string;
+  /** Fields that named its records in addresses in the past. */
+  formerKeys?: readonly string[] | undefined;
   fields: Readonly<
     Record<
       string,

@@ -12,6 +12,7 @@ export const english: Sentences = {
   lacks: ([name, label]: (string | undefined)[]) =>
     `The address lacks “${String(name)}”${label === undefined ? '' : ` (${label})`}, without which the page makes no sense.`,
   'lacks-hint': () => 'Start from a page that links here.',
+  'gone-value': (data) => (data as { reason?: string } | undefined)?.reason ?? 'It was removed.',
   'unknown-record': () => 'There is no such record.',
   'malformed-escape': () => 'Its percent-encoding is not well-formed UTF-8.',
   repeated: () => 'The address gives it more than once.',

@@ -36,5 +36,6 @@ export const french: Sentences = {
   'range-reversed': () => 'La fin est avant le début.',
   'not-packed': () => 'C’est abîmé ou coupé.',
   'not-opened': () => 'Cela a été coupé ou modifié en chemin, ou n’est plus valable.',
+  'gone-value': (data) => (data as { reason?: string } | undefined)?.reason ?? 'Cette valeur n’existe plus.',
   'unknown-record': () => 'Cet élément n’existe pas.',
 };

@@ -37,5 +37,6 @@ export const german: Sentences = {
   'range-reversed': () => 'Das Ende liegt vor dem Anfang.',
   'not-packed': () => 'Es ist beschädigt oder abgeschnitten.',
   'not-opened': () => 'Es wurde unterwegs abgeschnitten oder verändert, oder es gilt nicht mehr.',
+  'gone-value': (data) => (data as { reason?: string } | undefined)?.reason ?? 'Den Wert gibt es nicht mehr.',
   'unknown-record': () => 'Diesen Eintrag gibt es nicht.',
 };

@@ -37,5 +37,6 @@ export const spanish: Sentences = {
   'range-reversed': () => 'El final es anterior al comienzo.',
   'not-packed': () => 'Está dañado o cortado.',
   'not-opened': () => 'Se cortó o se cambió por el camino, o ya no es válido.',
+  'gone-value': (data) => (data as { reason?: string } | undefined)?.reason ?? 'Ese valor ya no existe.',
   'unknown-record': () => 'Ese elemento no existe.',
 };

@@ -1,8 +1,8 @@
 import { declaredTextLimits } from '../declare/declared-text-limits.ts';
 import { DeclarationError, type DeclaredType } from '../declare/declared-type.ts';
 import { suggest } from '../explain/near.ts';
-import { refuse } from '../outcome.ts';
-import { parameter, type CommonOptions, type Exactly, type Made } from '../parameter.ts';
+import { refusalCode, refusalData, refuse } from '../outcome.ts';
+import { parameter, type CommonOptions, type Exactly, type Made, type Parameter } from '../parameter.ts';
 import { decode, encode } from '../percent.ts';
 import { limitText, type TextLimits } from './text-limits.ts';
 
@@ -23,6 +23,28 @@ export function record<const Options extends RecordOptions = object>(options?: E
     },
     (value) => (typeof value !== 'string' ? refuse('not-a-key') : accepts(value) ? encode(value) : undefined),
   );
+}
+
+/**
+ * The same parameter that also takes what once named a record; which record that was, its load tells. Such a key is
+ * written too: an address is rewritten, after the app has moved, before anything is loaded.
+ */
+function withFormerKeys(present: Parameter<string>, former: readonly Parameter<string>[]): Parameter<string> {
+  const firstOf = (take: (one: Parameter<string>) => string | undefined): string | undefined => {
+    const taken = take(present);
+    if (taken !== undefined) return taken;
+    const [code, data] = [refusalCode, refusalData];
+    for (const one of former) {
+      const formerly = take(one);
+      if (formerly !== undefined) return formerly;
+    }
+    return refuse(code, data);
+  };
+  return {
+    ...present,
+    read: (source, from, to) => firstOf((one) => one.read(source, from, to)),
+    write: (value) => firstOf((one) => one.write(value)),
+  };
 }
 
 /** `type: record` in an app file: the collection says what its keys look like. */
@@ -48,7 +70,18 @@ export const declaredRecord: DeclaredType = {
         suggest(by, Object.keys(collection.fields)),
       );
     }
-    const { maxLength, pattern } = collection.fields[by ?? collection.keyField] ?? {};
-    return record({ ...declaration, ...declaredTextLimits({ minLength: 1, maxLength, pattern }, greatestLength) } as RecordOptions);
+    const optionsOf = (field: string): RecordOptions => {
+      const { maxLength, pattern } = collection.fields[field] ?? {};
+      return { ...declaration, ...declaredTextLimits({ minLength: 1, maxLength, pattern }, greatestLength) } as RecordOptions;
+    };
+    const present = by ?? collection.keyField;
+    const formerly = (collection.formerKeys ?? []).filter((field) => field !== present && Object.hasOwn(collection.fields, field));
+    const made = record(optionsOf(present));
+    return formerly.length === 0
+      ? made
+      : withFormerKeys(
+          made,
+          formerly.map((field) => record(optionsOf(field))),
+        );
   },
 };

@@ -52,6 +52,10 @@ export type FieldDefinition = z.infer<typeof field>;
 
 const collection = z.strictObject({
   keyField: name.describe('The field that names a record in an address'),
+  formerKeys: z
+    .array(name)
+    .optional()
+    .describe('Unique fields that named its records in addresses in the past: such addresses lead to today’s'),
   titleField: name.optional().describe('The field that names a record to people; the key field when left out'),
   data: z
     .string()

@@ -60,6 +60,18 @@ export const parameter = z.strictObject({
     .record(z.string().min(1).max(500), z.unknown())
     .optional()
     .describe('Texts that the value had in the past, each with today’s value'),
+  goneValues: z
+    .record(
+      z.string().min(1).max(500),
+      z.strictObject({
+        reason: z.string().max(500).optional().describe('What visitors read, in place of “It was removed.”'),
+        instead: z.unknown().optional().describe('The value to go to instead'),
+      }),
+    )
+    .optional()
+    .describe(
+      'Texts of values that are no more: visitors are told so (410 where the page cannot do without), and nothing takes their place',
+    ),
   inNewLinks: z
     .unknown()
     .optional()

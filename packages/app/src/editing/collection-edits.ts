@@ -43,3 +43,18 @@ export function addField(definition: AppDefinition, collection: string, label: s
   const value = plain || label === '' ? field : { ...field, label };
   return { name, patch: [{ op: 'add', path: toPointer(['collections', collection, 'fields', name]), value }] };
 }
+
+/** The JSON Patch that gives a collection another key. Addresses that name records by the present one go on to work, where it can tell them apart. */
+export function changeKeyField(definition: AppDefinition, collection: string, field: string): PatchOperation[] {
+  const { keyField, formerKeys, fields = {} } = definition.collections?.[collection] ?? {};
+  if (keyField === undefined || keyField === field) return [];
+  const at = ['collections', collection];
+  const patch: PatchOperation[] = [{ op: 'replace', path: toPointer([...at, 'keyField']), value: field }];
+  const former = (formerKeys ?? []).filter((one) => one !== field);
+  const kept = fields[keyField]?.unique === true && fields[keyField].sensitive !== true && !former.includes(keyField);
+  const value = kept ? [...former, keyField] : former;
+  if (value.length > 0)
+    patch.push({ op: formerKeys === undefined ? 'add' : 'replace', path: toPointer([...at, 'formerKeys']), value, before: 'fields' });
+  else if (formerKeys !== undefined) patch.push({ op: 'remove', path: toPointer([...at, 'formerKeys']) });
+  return patch;
+}

@@ -88,6 +88,7 @@ const ofSomeTypes = new Set<string>([
   'default',
   'sample',
   'formerValues',
+  'goneValues',
   'inNewLinks',
 ]);
 

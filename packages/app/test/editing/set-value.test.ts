@@ -1,5 +1,6 @@
 import { toPointer } from '@pallmist/app/address';
-import { invertPatch, patchData, setValue, valueAt } from '@pallmist/app/editing';
+import { changeKeyField, invertPatch, patchData, setValue, valueAt } from '@pallmist/app/editing';
+import type { AppDefinition } from '../../src/index.ts';
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
 
@@ -29,4 +30,15 @@ it('removes the maps that would be empty, but never an entry of the app', () => 
 it('writes a new part of the app before its pages', () => {
   const made = patchData({ title: 'Garden', pages: {} }, setValue({ title: 'Garden', pages: {} }, '/look/accent', '#17695a'));
   expect(JSON.stringify(made)).toBe('{"title":"Garden","look":{"accent":"#17695a"},"pages":{}}');
+});
+
+it('keeps the former key when a collection gets another, and forgets it when it comes back', () => {
+  const fields = { code: { type: 'text', unique: true }, slug: { type: 'text', unique: true }, secret: { type: 'text' } };
+  const garden = { pages: {}, collections: { plants: { keyField: 'code', fields } } } as unknown as AppDefinition;
+  const after = (definition: AppDefinition, field: string) =>
+    patchData(definition, changeKeyField(definition, 'plants', field)) as unknown as AppDefinition;
+  const changed = after(garden, 'slug');
+  expect(changed.collections?.['plants']).toMatchObject({ keyField: 'slug', formerKeys: ['code'] });
+  expect(after(changed, 'code').collections?.['plants']).toMatchObject({ keyField: 'code', formerKeys: ['slug'] });
+  expect(after(after(garden, 'secret'), 'slug').collections?.['plants']).toMatchObject({ formerKeys: ['code'] });
 });

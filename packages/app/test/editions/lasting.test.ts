@@ -123,9 +123,32 @@ describe('a repair', () => {
       [...renameChoice(before, 'health', 'poorly', 'struggling', false)],
       /Note “poorly” as a former value of “struggling”/,
     ],
+    [
+      'another key',
+      [
+        { op: 'remove', path: '/pages/zone/parameters/zone/by' },
+        { op: 'replace', path: '/pages/zone/parameters/zone/sample', value: 'mist-forest' },
+        { op: 'replace', path: '/pages/zones/content/1/link/values/zone', value: '{row.code}' },
+        { op: 'replace', path: '/pages/specimen/content/4/panes/overview/0/fields/2/to/values/zone', value: '{record.specimen.zone.code}' },
+      ],
+      /Keep “letter” as a former key of the collection “zones”/,
+    ],
   ])('of %s', async (_, patch, words) => {
     expect((await repaired(patchData(demo, patch))).join('\n')).toMatch(words);
   });
+});
+
+it('offers to declare a choice as gone, and takes it', async () => {
+  const without = patchData(demo, [
+    { op: 'remove', path: '/choices/workspace-view/notes' },
+    { op: 'remove', path: '/pages/workspace/content/2/panes/notes' },
+  ]);
+  const [finding] = await rehearsed(without);
+  const gone = finding?.repairs.find(({ words }) => words.startsWith('Declare “notes” as gone'));
+  const after = patchData(without, gone?.patch ?? []);
+  expect((await rehearsed(after)).map(shortly)).toEqual([]);
+  const { problems } = checker.check(patchData(demo, gone?.patch ?? []));
+  expect(problems.map(({ code }) => code)).toContain('gone-value-in-use');
 });
 
 it('compares with every edition, not only with the last', async () => {

@@ -9,6 +9,9 @@ import { stopSignal } from './serve.ts';
 /** Milliseconds without a further change until a save is taken: editors write a file in several steps. */
 const quiet = 40;
 
+/** Milliseconds until a service that was busy or not there is asked again. */
+const untilAskedAgain = 1_000;
+
 export function addDev(program: Command): void {
   withService(program.command('dev').argument('<file>', 'An app file'))
     .addHelpText(
@@ -42,9 +45,37 @@ export function addDev(program: Command): void {
           `${file}: draft ${String(revision)} after ${String(milliseconds)} ms, ${countProblems(problems)}. ${address}`,
         ]);
       };
-      await take();
-      let pending: Promise<void> = Promise.resolve();
+      let ended = false;
+      void stopped.then(() => (ended = true));
       let asked = 0;
+      const sayError = (error: unknown) => {
+        const sentence = error instanceof Error ? error.message : String(error);
+        say({ pushed: false, error: sentence }, [sentence]);
+      };
+      /** Takes the file as it is; a service that is busy or starting is asked again until the file is saved again. */
+      const takeInTheEnd = async () => {
+        const mine = asked;
+        let told = '';
+        while (!ended && mine === asked) {
+          try {
+            await take();
+            return;
+          } catch (error) {
+            last = '';
+            const { ApiError, SlowServiceError, UnreachableError } = await import('@pallmist/api');
+            const passes =
+              error instanceof UnreachableError ||
+              error instanceof SlowServiceError ||
+              (error instanceof ApiError && (error.status === 503 || error.status === 429));
+            if (!passes) throw error;
+            if (told !== error.message) sayError(error);
+            told = error.message;
+            await Promise.race([wait(untilAskedAgain), stopped]);
+          }
+        }
+      };
+      await takeInTheEnd();
+      let pending: Promise<void> = Promise.resolve();
       // The folder is watched: many editors put another file in the place of the one that is saved.
       const watcher = watch(dirname(file), (_, name) => {
         if (name !== null && name !== basename(file)) return;
@@ -52,11 +83,8 @@ export function addDev(program: Command): void {
         pending = pending.then(async () => {
           await wait(quiet);
           if (mine !== asked) return;
-          await take().catch((error: unknown) => {
-            // The file may be gone for a moment, or the service: the next save is taken again.
-            last = '';
-            say({ pushed: false, error: String(error) }, [error instanceof Error ? error.message : String(error)]);
-          });
+          // The file may be gone for a moment, or refused: the next save is taken again.
+          await takeInTheEnd().catch(sayError);
         });
       });
       await stopped;

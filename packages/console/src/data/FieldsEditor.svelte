@@ -2,6 +2,7 @@
   import { toPointer } from '@pallmist/app/address';
   import {
     addField,
+    changeKeyField,
     describePlace,
     namesForType,
     renameCollection,
@@ -106,7 +107,17 @@
       help="Names a record in an address."
       problems={draft.problemsAt(`${at}/keyField`)}
       disabled={!me.mayChange}
-      onset={(value) => draft.set(`${at}/keyField`, value, 'Changed the key')}
+      onset={(value) => definition && draft.edit(changeKeyField(definition, collection, value), 'Changed the key')}
+    />
+    <ListBox
+      label="Former keys"
+      file="formerKeys"
+      code
+      value={declared.formerKeys}
+      help="Unique fields that named its records in addresses before. Such addresses lead to today’s."
+      problems={draft.problemsAt(`${at}/formerKeys`)}
+      disabled={!me.mayChange}
+      onset={(names) => draft.set(`${at}/formerKeys`, names, 'Changed the former keys')}
     />
     <ChoiceBox
       label="Title"

@@ -361,6 +361,14 @@
       problems={problems('formerValues')}
       onset={(value) => set('formerValues', value)}
     />
+    <DataBox
+      label="Values that are gone (JSON)"
+      file="goneValues"
+      value={declaration.goneValues}
+      help={sentences.goneValues}
+      problems={problems('goneValues')}
+      onset={(value) => set('goneValues', value)}
+    />
     <CheckBox
       label="Addresses promise what it means"
       checked={declaration.lasting !== false}

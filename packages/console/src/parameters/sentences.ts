@@ -18,6 +18,7 @@ export const sentences = {
   share: 'The Share component, and shared short addresses, leave it out.',
   formerNames: 'Older names, separated by commas. Addresses that have them go on to work.',
   formerValues: 'Texts that the value had in the past, each with today’s value.',
+  goneValues: 'Texts of values that are no more, each with a reason for visitors and the value to go to instead.',
   inNewLinks: 'What links of the app write when they give no value. An address without one keeps the default.',
   lasting: 'Turn it off where nobody counts on it, such as the number of a page of a list: publishing then asks nothing about it.',
 } as const;

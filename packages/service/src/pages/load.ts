@@ -36,6 +36,7 @@ import type { AppCookies } from '../http/cookies.ts';
 import type { Sealer } from '../seals/sealer.ts';
 import type { Store } from '../store/store.ts';
 import { loadListed, loadLists, loadRecords, recordSpace, strangers, type MissingRecord, type ListSources } from './load-data.ts';
+import { todaysKeys } from './former-keys.ts';
 import { missingMessage } from './messages.ts';
 import { nearKey } from './repair.ts';
 import { takeSaid } from './said.ts';
@@ -91,7 +92,7 @@ export async function load(admitted: Admitted, { store, cookies, sealer }: LoadP
   const early = settlePage(page, (condition) => (isSettledBeforeLoad(condition) ? before.holds(condition) : undefined));
   const earlyPage = sameVariant(page, early);
   const loaded = await loadData(admitted, earlyPage, store);
-  if ('to' in loaded) return leads(303, loaded.to);
+  if ('to' in loaded) return leads(loaded.forGood ? 301 : 303, loaded.to);
   if (loaded.missing) return says(missingMessage(hosted, name, loaded.missing, admitted.reading.values));
   const { data, reading } = loaded;
 
@@ -161,7 +162,7 @@ async function loadData(
   { hosted, app, name, as, compiled, requestContext, reading: given }: Admitted,
   page: PageDefinition,
   store: Store,
-): Promise<{ data: PageData; reading: Admitted['reading']; missing?: MissingRecord } | { to: string }> {
+): Promise<{ data: PageData; reading: Admitted['reading']; missing?: MissingRecord } | { to: string; forGood: boolean }> {
   const { definition } = hosted;
   const fields = serviceFields(hosted, page);
   const space = recordSpace(store, hosted);
@@ -174,12 +175,18 @@ async function loadData(
     const first = missing[0] ?? (await strangers(store.records, space, definition, page, plan, reading.values))[0];
     const unknown = listed.unknown[0];
     if (first === undefined && unknown !== undefined) {
+      const { from = '', keys: named = [] } = listedRecords(definition, page, reading.values)[unknown.parameter] ?? {};
+      const todays = await todaysKeys(store.records, space, definition, from, undefined, unknown.keys);
+      if (as === 'document' && todays.size > 0) {
+        const list = named.map((key) => todays.get(key) ?? key);
+        const { address: to } = writeAddress(app, name, { ...reading.values, [unknown.parameter]: list });
+        if (to !== undefined) return { to, forGood: true };
+      }
       const label = page.parameters?.[unknown.parameter]?.label ?? unknown.parameter;
       const keys = unknown.keys.slice(0, 5).map((key) => quote(key));
       const message = `“${label}” is shown without ${keys.join(', ')}: there ${unknown.keys.length === 1 ? 'is no such record' : 'are no such records'}.`;
       reading = rejectItems(app, compiled, reading, unknown.parameter, unknown.kept, { code: 'unknown-record', message });
       if (reading.status !== 'found') {
-        const { from = '' } = listedRecords(definition, page, given.values)[unknown.parameter] ?? {};
         const gone = { parameter: unknown.parameter, key: unknown.keys[0] ?? '', from, by: undefined };
         return { data: { records, rows: {}, options: {} }, reading, missing: gone };
       }
@@ -190,12 +197,13 @@ async function loadData(
       const lists = await loadLists(store.records, space, definition, planWith(records), listSources(hosted, page), fields);
       return { data: { records, ...lists, ...(Object.keys(titles).length > 0 ? { titles } : {}) }, reading };
     }
-    const near =
-      as === 'document' && first.tiedTo === undefined
-        ? await nearKey(store.records, space, definition.collections ?? {}, first.from, first.key, first.by)
-        : undefined;
-    const { address: to } = near === undefined ? {} : writeAddress(app, name, { ...reading.values, [first.parameter]: near });
-    if (to !== undefined) return { to };
+    if (as === 'document' && first.tiedTo === undefined) {
+      const { from, by, key } = first;
+      const formerly = (await todaysKeys(store.records, space, definition, from, by, [key])).get(key);
+      const meant = formerly ?? (await nearKey(store.records, space, definition.collections ?? {}, from, key, by));
+      const { address: to } = meant === undefined ? {} : writeAddress(app, name, { ...reading.values, [first.parameter]: meant });
+      if (to !== undefined) return { to, forGood: formerly !== undefined };
+    }
     const label = page.parameters?.[first.parameter]?.label ?? first.parameter;
     const labelOf = (name: string) => `“${page.parameters?.[name]?.label ?? name}”`;
     const [code, reason] =

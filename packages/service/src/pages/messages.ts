@@ -2,18 +2,22 @@ import {
   allParameterTypes,
   appPartFor,
   appTexts,
+  decodeForShow,
   evaluateCel,
   languageOf,
   nearest,
   quote,
   readAddress,
+  Refusal,
   sayIn,
   showPage,
   pageTitle,
+  valueFrom,
   withLabelInWords,
   writeAddress,
   type AppPart,
   type PagePayload,
+  type ParameterReading,
   type Phrase,
   type Reading,
   type Say,
@@ -62,6 +66,8 @@ export function readingMessage(hosted: HostedApp, reading: Reading, address: str
         values,
       );
     default: {
+      const gone = reading.parameters.find(({ problem }) => problem?.code === 'gone-value');
+      if (gone !== undefined) return goneValueMessage(hosted, reading, gone, inWords);
       const inPath = reading.parameters.some(({ place, problem }) => place === 'path' && problem !== undefined);
       return message(hosted, inPath ? 404 : 400, inPath ? 'There is no such page' : 'Something is wrong in the address', sentences, values);
     }
@@ -87,6 +93,29 @@ function goneMessage(hosted: HostedApp, { gone = 0 }: Reading, inWords: (text: s
     to === undefined ? undefined : writeAddress(hosted.compiled, to.page, to.values ?? {}, { present: values, newLink: true }).address;
   if (target !== undefined && href !== undefined && to !== undefined)
     said.message.ways.unshift({ text: inWords(pageTitle(target.title, to.page)), href });
+  return said;
+}
+
+/** What to say for a value that the app declares as gone, and that its page cannot do without. */
+function goneValueMessage(
+  hosted: HostedApp,
+  { page = '', values }: Reading,
+  { name, text = '' }: ParameterReading,
+  inWords: (text: string) => string,
+): StatusMessage {
+  const declaration = { ...hosted.definition.parameters, ...hosted.definition.pages[page]?.parameters }[name];
+  const { reason, instead } = declaration?.goneValues?.[decodeForShow(text)] ?? {};
+  const sentence = reason === undefined ? 'Nothing is at this address any more.' : inWords(reason);
+  const said = message(hosted, 410, 'This page was removed', [sentence], values);
+  const compiled = hosted.compiled.pages.get(page)?.byName.get(name);
+  if (instead === undefined || compiled === undefined) return said;
+  const value = valueFrom(instead, compiled.plain);
+  if (value instanceof Refusal) return said;
+  const href = writeAddress(hosted.compiled, page, { ...values, [name]: value }).address;
+  const choice = typeof value === 'string' ? hosted.definition.choices?.[declaration?.of ?? '']?.[value] : undefined;
+  const label = typeof choice === 'object' ? choice.label : choice;
+  if (href !== undefined)
+    said.message.ways.unshift({ text: label === undefined ? decodeForShow(compiled.plain.write(value) ?? '') : inWords(label), href });
   return said;
 }
 

@@ -32,7 +32,8 @@ export async function repaired(
   const values = { ...reading.values };
   for (const { name, text, problem } of reading.parameters) {
     const { type, of = '', by } = declared[name] ?? {};
-    if (problem === undefined || type !== 'record' || text === undefined || text.length > 3 * longestKey) continue;
+    if (problem === undefined || problem.code === 'gone-value' || type !== 'record' || text === undefined || text.length > 3 * longestKey)
+      continue;
     const key = await nearKey(records, recordSpace({ records }, hosted), hosted.definition.collections ?? {}, of, decodeForShow(text), by);
     if (key !== undefined) values[name] = key;
   }

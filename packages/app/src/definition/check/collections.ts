@@ -30,6 +30,23 @@ export function checkCollections(context: CheckContext): void {
         hint: 'A key is a text field.',
       });
     }
+    for (const [index, former] of (collection.formerKeys ?? []).entries()) {
+      const field = collection.fields[former];
+      if (field === undefined) {
+        report(context, [...place, 'formerKeys', index], {
+          code: 'unknown-field',
+          message: `The collection “${name}” has no field “${former}” that could have been its key.`,
+          hint: suggest(former, fields),
+          ...fixName([...place, 'formerKeys', index], former, fields),
+        });
+      } else if (field.type !== 'text' || (field.unique !== true && former !== collection.keyField)) {
+        report(context, [...place, 'formerKeys', index], {
+          code: 'former-key-not-unique',
+          message: `Two records may have the same value of “${former}”, so it cannot say which of them an old address means.`,
+          hint: 'A former key is a text field with “unique: true”.',
+        });
+      }
+    }
     for (const [fieldName, field] of Object.entries(collection.fields)) {
       const fieldPlace = [...place, 'fields', fieldName];
       if (field.type === 'choice' || field.type === 'record') {

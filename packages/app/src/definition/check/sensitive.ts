@@ -45,6 +45,8 @@ export function checkSensitive(context: CheckContext): void {
   };
   for (const [name, collection] of Object.entries(collections)) {
     if (collection.fields[collection.keyField]?.sensitive === true) refuse(['collections', name, 'keyField'], collection.keyField);
+    for (const [index, former] of (collection.formerKeys ?? []).entries())
+      if (collection.fields[former]?.sensitive === true) refuse(['collections', name, 'formerKeys', index], former);
   }
   for (const [name, page] of Object.entries(pages)) {
     const look = (place: Place, target: string, values: LinkDefinition['values'], roots: Roots) => {

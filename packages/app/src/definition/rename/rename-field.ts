@@ -36,6 +36,7 @@ export function renameField(definition: AppDefinition, collection: string, from:
   };
   for (const key of ['keyField', 'titleField'] as const) if (present[key] === from) replace([...at, key], to);
   inParameters(renaming, ['parameters'], definition.parameters, replace);
+  for (const [index, former] of (present.formerKeys ?? []).entries()) if (former === from) replace([...at, 'formerKeys', index], to);
   for (const [name, page] of Object.entries(definition.pages)) {
     inParameters(renaming, ['pages', name, 'parameters'], page.parameters, replace);
     inReads(renaming, ['pages', name, 'rows'], page.rows, replace);

@@ -7,4 +7,4 @@ export { fates, needsConsent, type Finding, type PrintedAddress } from './findin
 export type { DifferenceKind, Fate } from './judge.ts';
 export { pageVersions, type PageVersion } from './page-version.ts';
 export { compareDraft, rehearse, type ComparedDraft, type RepairableFinding } from './rehearse.ts';
-export type { Repair } from './repairs.ts';
+export type { Repair } from './repairs/repair.ts';

@@ -124,6 +124,8 @@ function compareValue(
   const parameter = before.name;
   const text = declared.plain.write(before.value) ?? '';
   const shown = before.value === undefined ? {} : { before: decodeForShow(text) };
+  // That a value is gone, the builder has declared.
+  if (after.problem?.code === 'gone-value') return undefined;
   if (after.problem !== undefined) return refusedBy(after.problem, today, { parameter, ...shown });
   if (today === undefined) return undefined;
   const present = after.value === undefined ? undefined : (today.plain.write(after.value) ?? '');
@@ -178,5 +180,7 @@ function sameRecords(
   const collection = now.definition.collections?.[is];
   if (was !== is && collection?.formerNames?.includes(was) !== true) return false;
   const [byThen, byNow = ''] = [one.by ?? then.collections[was]?.keyField, other.by ?? collection?.keyField];
-  return byThen === byNow || collection?.fields[byNow]?.formerNames?.includes(byThen ?? '') === true;
+  // A former key leads to the same record.
+  const keys = [byNow, ...(collection?.formerKeys ?? [])];
+  return keys.some((key) => key === byThen || collection?.fields[key]?.formerNames?.includes(byThen ?? '') === true);
 }

@@ -44,8 +44,9 @@ export function pageVersion(definition: AppDefinition, name: string, page: PageD
       // The values of the type page are the names of the app’s pages.
       ...(named.has(pagesList) ? { [pagesList]: pageNames(definition) } : {}),
     },
-    collections: pick(collections, ({ keyField, fields }) => ({
+    collections: pick(collections, ({ keyField, formerKeys, fields }) => ({
       keyField,
+      ...(formerKeys ? { formerKeys } : {}),
       fields: Object.fromEntries(
         Object.entries(fields).map(([field, { type, pattern, maxLength, formerNames }]) => [
           field,

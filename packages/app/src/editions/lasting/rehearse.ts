@@ -7,7 +7,8 @@ import type { Found, PromisedPage } from './promised-page.ts';
 import { findingsOf, needsConsent, type Finding, type PrintedAddress } from './findings.ts';
 import { FormerPages } from './former-pages.ts';
 import type { Difference } from './judge.ts';
-import { possibleRepairs, type Repair } from './repairs.ts';
+import { possibleRepairs } from './repairs/possible-repairs.ts';
+import type { Repair } from './repairs/repair.ts';
 
 /** A finding with the changes that would make it go away. */
 export interface RepairableFinding extends Finding {

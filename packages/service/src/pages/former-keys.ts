@@ -1,0 +1,32 @@
+import { fieldText, type AppDefinition } from '@pallmist/app';
+import type { RecordSpace, RecordStore } from '../store/records.ts';
+
+/**
+ * The keys that records have today which addresses named by another field in the past.
+ * @param by the field that names them in an address today, where it is not the collection’s key
+ * @param former texts that no record has as its key
+ * @returns today’s key by the former text, of the texts that a former key field has
+ */
+export async function todaysKeys(
+  store: RecordStore,
+  space: RecordSpace,
+  { collections = {} }: AppDefinition,
+  from: string,
+  by: string | undefined,
+  former: readonly string[],
+): Promise<Map<string, string>> {
+  const { keyField = '', formerKeys = [] } = collections[from] ?? {};
+  const present = by ?? keyField;
+  const found = new Map<string, string>();
+  for (const field of formerKeys) {
+    const wanted = former.filter((text) => !found.has(text));
+    if (field === present || wanted.length === 0) continue;
+    const where = [{ field, operator: 'oneOf' as const, value: wanted }];
+    const read = { from, where, sort: [], page: 1, size: wanted.length, nothing: false };
+    for (const row of (await store.read(space, collections, read, { [field]: {}, [present]: {} })).rows) {
+      const [text, key] = [fieldText(row[field]), fieldText(row[present])];
+      if (key !== '') found.set(text, key);
+    }
+  }
+  return found;
+}
