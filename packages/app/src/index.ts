@@ -40,7 +40,7 @@ export { readRecordQuery, type RecordQuery } from './records/record-query.ts';
 export { signUpForm } from './components/sign-up/show.ts';
 export { defaultKilobytes, fileNameIn, fileProblem, mediaTypeOf } from './records/file-value.ts';
 export { fileFieldsOf, formNamesOf, sentForm, type SentForm } from './view/save-request.ts';
-export { maskedPath, sightings, type Sighting } from './ledger/sightings.ts';
+export { maskedPath, tellSightings } from './ledger/sightings.ts';
 export { shortMark } from './short-mark.ts';
 export { markOf } from './records/seen.ts';
 export { lookStyle } from './view/look.ts';

@@ -1,23 +1,23 @@
 import type { CompiledPage, CompiledParameter, Reading } from '@pallmist/address/pages';
 
-/** How one parameter stood in an address that a visitor followed. */
-export interface Sighting {
-  parameter: string;
-  /** `given`, `corrected`, `blank` or `absent`; or `problem:` with a code. */
-  state: string;
-  /** A value that the app file itself names, such as a choice; else a size, a length or a month. Never a visitor's text. */
-  bucket: string;
-}
+/**
+ * Tells how one parameter stood in an address that a visitor followed.
+ * @param state `given`, `corrected`, `blank` or `absent`; or `problem:` with a code
+ * @param bucket a value that the app file itself names, such as a choice; else a size, a length or a month; never a visitor's text
+ */
+export type TellSighting = (parameter: string, state: string, bucket: string) => void;
 
 /** What is counted of a reading: each parameter by itself, so that no address can be put together again. */
-export function sightings(page: CompiledPage, { parameters }: Reading): Sighting[] {
-  return parameters.map(({ name, origin, value, corrected, problem }): Sighting => {
-    if (problem !== undefined) return { parameter: name, state: `problem:${problem.code}`, bucket: '' };
-    if (origin === 'default' || origin === 'absent') return { parameter: name, state: 'absent', bucket: '' };
-    const declared = page.byName.get(name);
-    const state = origin === 'blank' ? 'blank' : corrected ? 'corrected' : 'given';
-    return { parameter: name, state, bucket: value === undefined || declared === undefined ? '' : bucketOf(declared, value) };
-  });
+export function tellSightings(page: CompiledPage, { parameters }: Reading, tell: TellSighting): void {
+  for (const { name, origin, value, corrected, problem } of parameters) {
+    if (problem !== undefined) tell(name, `problem:${problem.code}`, '');
+    else if (origin === 'default' || origin === 'absent') tell(name, 'absent', '');
+    else {
+      const declared = page.byName.get(name);
+      const state = origin === 'blank' ? 'blank' : corrected ? 'corrected' : 'given';
+      tell(name, state, value === undefined || declared === undefined ? '' : bucketOf(declared, value));
+    }
+  }
 }
 
 function bucketOf({ declaration: { type, of }, sealed }: CompiledParameter, value: unknown): string {
@@ -35,12 +35,12 @@ function bucketOf({ declaration: { type, of }, sealed }: CompiledParameter, valu
     case 'number':
       return sizeOf(value as number);
     case 'text':
-      return `${lengthOf([...(value as string)].length)} characters`;
+      return lengthOf((value as string).length, characters);
     case 'date':
     case 'datetime':
       return (value as string).slice(0, 7);
     case 'list':
-      return `${lengthOf((value as unknown[]).length)} items`;
+      return lengthOf((value as unknown[]).length, items);
     case 'range':
       return of ?? '';
     default:
@@ -57,9 +57,17 @@ function sizeOf(value: number): string {
   return `${sign}${String(digits)} ${digits === 1 ? 'digit' : 'digits'}`;
 }
 
-function lengthOf(length: number): string {
-  const limit = [0, 1, 2, 5, 10, 20, 50, 100].find((one) => length <= one);
-  return limit === undefined ? 'more than 100' : `up to ${String(limit)}`;
+const limits = [0, 1, 2, 5, 10, 20, 50, 100];
+const upTo = (unit: string) => [...limits.map((limit) => `up to ${String(limit)} ${unit}`), `more than 100 ${unit}`];
+// Made once: a text of its own for each visit would cost more than all else here.
+const characters = upTo('characters');
+const items = upTo('items');
+
+/** @param words for each limit, and for what is longer than all */
+function lengthOf(length: number, words: readonly string[]): string {
+  let index = 0;
+  while (index < limits.length && length > (limits[index] ?? 0)) index++;
+  return words[index] ?? '';
 }
 
 /** A path of which only the segments that the app itself has as literals stand in clear. */

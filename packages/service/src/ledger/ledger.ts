@@ -1,18 +1,21 @@
-import { maskedPath, sightings, type CompiledPage, type Finding, type Reading } from '@pallmist/app';
+import { maskedPath, tellSightings, type CompiledPage, type Finding, type Reading } from '@pallmist/app';
 import type { Request } from 'express';
 import type { Logger } from 'pino';
 import type { Clock } from '../clock.ts';
-import { utcDay } from '../clock.ts';
-import type { LedgerRow, LedgerStore } from '../store/ledger.ts';
+import type { LedgerRow, LedgerStore, TriedAddress } from '../store/ledger.ts';
+import { WaitingCounts } from './waiting-counts.ts';
+import { WaitingTries } from './waiting-tries.ts';
 
 /** Milliseconds between two writings. */
 const every = 60_000;
-/** Most different counts that wait to be written; what is new beyond them is counted together. */
-const mostWaiting = 5000;
+/** Counts that are written in one go: other writes wait for it. */
+const atOnce = 200;
 /** Days that are kept one by one. */
 const daysKept = 90;
 
 const robots = /bot|crawl|spider|slurp|preview|curl|wget|python|monitor/i;
+/** Paths that programs try on every site: files, hidden folders, the doors of other software. */
+const triedByRobots = /\.[a-z0-9]{2,5}$|\/\.|\/(?:wp-|cgi-bin)/i;
 
 /**
  * Counts what visitors' addresses have, to tell a builder what a change would concern: each parameter by itself, no texts,
@@ -23,10 +26,12 @@ export class Ledger {
   readonly #clock: Clock;
   readonly #log: Logger;
   readonly #on: boolean;
-  #waiting = new Map<string, LedgerRow>();
+  readonly #waiting = new WaitingCounts();
+  readonly #tries = new WaitingTries();
   #timer: NodeJS.Timeout | undefined;
   #writing: Promise<void> = Promise.resolve();
   #compacted = '';
+  #day = { since: -1, text: '' };
 
   constructor(store: LedgerStore, { ledger }: { ledger: boolean }, log: Logger, clock: Clock) {
     this.#store = store;
@@ -47,58 +52,80 @@ export class Ledger {
   }
 
   /** Counts an address that was read as one of a page. */
-  count(app: string, page: CompiledPage, reading: Reading, request: Request): void {
+  count(app: string, page: CompiledPage, reading: Reading, request: Pick<Request, 'method' | 'headers'>): void {
     if (!this.#counts(request)) return;
-    const referrer = referrerOf(request);
-    this.#add(app, page.name, '', reading.former ? 'former' : reading.status, '', referrer);
-    for (const { parameter, state, bucket } of sightings(page, reading)) this.#add(app, page.name, parameter, state, bucket, referrer);
+    const of = { app, day: this.#today(), page: page.name, referrer: referrerOf(request) };
+    this.#waiting.add({ ...of, parameter: '', state: reading.former ? 'former' : reading.status, bucket: '' });
+    tellSightings(page, reading, (parameter, state, bucket) => {
+      this.#waiting.add({ ...of, parameter, state, bucket });
+    });
   }
 
   /** Counts an address that no page has. @param literals segments that stand in clear */
   countUnknown(app: string, literals: ReadonlySet<string>, request: Request): void {
     const path = request.originalUrl.replace(/[?#].*$/s, '');
-    // What robots try says nothing of the app's links.
-    if (!this.#counts(request) || /\.[a-z0-9]{2,5}$/i.test(path)) return;
-    this.#add(app, '', maskedPath(path, literals), 'unknown-page', '', referrerOf(request));
+    if (!this.#counts(request) || triedByRobots.test(path)) return;
+    const day = this.#today();
+    const parameter = maskedPath(path, literals);
+    this.#waiting.add({ app, day, page: '', parameter, state: 'unknown-page', bucket: '', referrer: referrerOf(request) });
+    this.#tries.add(app, path, day);
   }
 
   /** What was seen in the last days, with what waits to be written. */
   async lately(app: string, days: number): Promise<LedgerRow[]> {
-    const since = new Date(this.#clock() - days * 86_400_000).toISOString().slice(0, 10);
     await this.flush();
-    return this.#store.list(app, since);
+    return this.#store.list(app, this.#dayBefore(days));
   }
 
-  /** Writes the counts that have gathered. If that fails, they are lost and the log has the error. */
+  /** Addresses that no page has and that visitors keep trying, the most frequent first. */
+  async tried(app: string): Promise<TriedAddress[]> {
+    await this.flush();
+    return this.#store.tried(app);
+  }
+
+  /** Writes the counts that have gathered. If that fails, they wait for the next time, and the log has the error. */
   flush(): Promise<void> {
     return (this.#writing = this.#writing.then(async () => {
-      const rows = [...this.#waiting.values()];
-      this.#waiting = new Map();
+      const [rows, tries] = [this.#waiting.take(), this.#tries.take()];
       try {
-        await this.#store.add(rows);
-        const before = new Date(this.#clock() - daysKept * 86_400_000).toISOString().slice(0, 10);
-        if (this.#compacted !== before) await this.#store.compact(before);
+        while (rows.length > 0 || tries.length > 0) {
+          await this.#store.add(rows.slice(0, atOnce), tries.slice(0, atOnce));
+          rows.splice(0, atOnce);
+          tries.splice(0, atOnce);
+        }
+      } catch (error) {
+        this.#log.error({ err: error }, 'the ledger was not written; its counts wait');
+        for (const { count, ...row } of rows) this.#waiting.add(row, count);
+        this.#tries.putBack(tries);
+        return;
+      }
+      const before = this.#dayBefore(daysKept);
+      if (this.#compacted === before) return;
+      try {
+        await this.#store.compact(before);
         this.#compacted = before;
       } catch (error) {
-        this.#log.error({ err: error }, 'the ledger was not written');
+        this.#log.error({ err: error }, 'the days of the ledger were not turned into months');
       }
     }));
   }
 
-  #counts = (request: Request) => this.#on && request.method === 'GET' && !robots.test(request.headers['user-agent'] ?? '');
+  #counts = (request: Pick<Request, 'method' | 'headers'>) =>
+    this.#on && request.method === 'GET' && !robots.test(request.headers['user-agent'] ?? '');
 
-  #add(app: string, page: string, parameter: string, state: string, bucket: string, referrer: string): void {
-    const day = utcDay(this.#clock);
-    const key = `${app}\n${day}\n${page}\n${parameter}\n${state}\n${bucket}\n${referrer}`;
-    const known = this.#waiting.get(key);
-    if (known !== undefined) known.count++;
-    else if (this.#waiting.size < mostWaiting || bucket === '(others)')
-      this.#waiting.set(key, { app, day, page, parameter, state, bucket, referrer, count: 1 });
-    else this.#add(app, page, page === '' ? '*' : parameter, 'others', '(others)', 'none');
+  #dayBefore = (days: number) => new Date(this.#clock() - days * millisecondsOfDay).toISOString().slice(0, 10);
+
+  /** Today in UTC; made once a day. */
+  #today(): string {
+    const since = Math.floor(this.#clock() / millisecondsOfDay);
+    if (this.#day.since !== since) this.#day = { since, text: this.#dayBefore(0) };
+    return this.#day.text;
   }
 }
 
-function referrerOf({ headers: { referer, host } }: Request): string {
+const millisecondsOfDay = 86_400_000;
+
+function referrerOf({ headers: { referer, host } }: Pick<Request, 'headers'>): string {
   if (referer === undefined) return 'none';
   const from = /^https?:\/\/([^/?#]+)/i.exec(referer)?.[1];
   if (from === undefined) return 'other';

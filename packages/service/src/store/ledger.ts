@@ -14,11 +14,34 @@ export interface LedgerRow {
   count: number;
 }
 
+/** Tries of an address that no page has, on one day. */
+export interface TryRow {
+  app: string;
+  /** Hash of the path, by which tries are counted until its text is kept. */
+  mark: string;
+  path: string;
+  /** YYYY-MM-DD (UTC). */
+  day: string;
+  tries: number;
+}
+
+/** An address that no page has, and that visitors keep trying. */
+export interface TriedAddress {
+  path: string;
+  tries: number;
+  /** On how many days. */
+  days: number;
+  /** The last of them, YYYY-MM-DD (UTC). */
+  day: string;
+}
+
 export interface LedgerStore {
-  /** Adds counts to those that are kept. */
-  add(rows: readonly LedgerRow[]): Promise<void>;
+  /** Adds counts to those that are kept, all or none. The text of a path is kept only after five tries on two days. */
+  add(rows: readonly LedgerRow[], tries: readonly TryRow[]): Promise<void>;
   /** @param since YYYY-MM-DD: days from then on */
   list(app: string, since: string): Promise<LedgerRow[]>;
-  /** Turns the days before one into months. */
+  /** Addresses that visitors keep trying, the most frequent first, at most 100. */
+  tried(app: string): Promise<TriedAddress[]>;
+  /** Turns the days before one into months, and forgets addresses that nobody has tried since. */
   compact(before: string): Promise<void>;
 }

@@ -17,6 +17,7 @@ import {
   MailEntity,
   PageVersionEntity,
   PrintedEntity,
+  TriedAddressEntity,
   PersonEntity,
   Receipt,
   SentFileEntity,
@@ -117,7 +118,7 @@ export class TypeormAppStore implements AppStore {
 const ofApps = [
   ...[Draft, DraftChange, Edition, PersonEntity, FileEntity, SentFileEntity, MailEntity],
   ...[ShortAddressEntity, VisitEntity, WebhookEntity, ApiTokenEntity],
-  ...[PageVersionEntity, EditionPageEntity, ConsentEntity, PrintedEntity, LedgerEntity],
+  ...[PageVersionEntity, EditionPageEntity, ConsentEntity, PrintedEntity, LedgerEntity, TriedAddressEntity],
 ] as const;
 /** All that is kept for the published app, or for its draft. */
 const ofScopes = [Session, HeldForm, EntryLink] as const;

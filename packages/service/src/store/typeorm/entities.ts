@@ -416,6 +416,27 @@ export const LedgerEntity = new EntitySchema<LedgerRow>({
   },
 });
 
+export interface TriedAddressRow {
+  app: string;
+  mark: string;
+  /** Null until it has been tried often enough. */
+  path: string | null;
+  day: string;
+  days: number;
+  tries: number;
+}
+export const TriedAddressEntity = new EntitySchema<TriedAddressRow>({
+  name: 'tried_address',
+  columns: {
+    app: { type: 'text', primary: true },
+    mark: { type: 'text', primary: true },
+    path: { type: 'text', nullable: true },
+    day: { type: 'text' },
+    days: { type: 'integer' },
+    tries: { type: 'integer' },
+  },
+});
+
 export const PrintedEntity = new EntitySchema<PrintedRow>({
   name: 'printed_address',
   columns: {
@@ -466,4 +487,5 @@ export const entities = [
   ConsentEntity,
   PrintedEntity,
   LedgerEntity,
+  TriedAddressEntity,
 ];
