@@ -37,7 +37,15 @@ it('shows what earlier addresses would mean, and holds publishing until each is 
   expect(await publish().isDisabled()).toBe(true);
   expect(await axeProblems(page)).toEqual([]);
 
+  await page.getByRole('link', { name: /^Publish\s2$/ }).waitFor();
+  await finding('without “tab”').getByRole('button', { name: 'Compare both pages' }).click();
+  const side = (title: string) => page.frameLocator(`iframe[title="${title}"]`).locator('[aria-current]');
+  await side('As published').getByText('Overview').waitFor();
+  await side('In the draft').getByText('Field notes').waitFor();
+  await page.getByRole('button', { name: 'Close' }).click();
+
   await finding('without “tab”').getByRole('button', { name: 'Repair' }).click();
+  await page.getByRole('link', { name: /^Publish\s1$/ }).waitFor();
   await finding('without “tab”').waitFor({ state: 'detached' });
   await untilSaved(page);
   expect(await publish().isDisabled()).toBe(true);
@@ -70,4 +78,32 @@ it('tries an old link in each edition, and notes what is printed', async () => {
   await page.getByRole('cell', { name: 'The board at the gate' }).waitFor();
   await page.getByRole('cell', { name: 'The newest plants come first' }).waitFor();
   expect(await axeProblems(page)).toEqual([]);
+});
+
+it('compares two editions', async () => {
+  await finding('without “sort” meant').waitFor();
+  await page.getByLabel('Addresses of edition').selectOption('2');
+  await page.getByText('Every address means the same, and looks the same.').waitFor();
+  expect(page.url()).toContain('from=2');
+});
+
+it('makes an address that visitors keep trying lead to the page that was meant', async () => {
+  const follow = () => fetch(`${service.base}/garden/hoses/palm`, { redirect: 'manual' });
+  for (let times = 0; times < 5; times++) await follow();
+  await page.reload();
+  await page.getByRole('heading', { name: 'Printed addresses' }).waitFor();
+  expect(await page.getByRole('heading', { name: 'Addresses that do not work' }).count()).toBe(0);
+  service.clock.forward(86_400_000);
+  await follow();
+  await page.reload();
+  await page.getByRole('row', { name: '/garden/hoses/palm 6 on 2 days' }).waitFor();
+  expect(await axeProblems(page)).toEqual([]);
+  await page.getByRole('button', { name: 'Make it a former address: /garden/hoses/palm leads to house' }).click();
+  await page.getByRole('row', { name: '/garden/hoses/palm' }).getByText('in the draft').waitFor();
+  await untilSaved(page);
+  await page.getByRole('link', { name: 'Publish' }).click();
+  await publish().click();
+  await page.getByText('Edition 3 is served.').waitFor();
+  const answer = await follow();
+  expect([answer.status, answer.headers.get('location')]).toEqual([301, '/garden/houses/palm']);
 });

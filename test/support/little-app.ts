@@ -17,10 +17,14 @@ ${parts.pages ?? '  home: { title: Home, address: /, content: [{ show: heading, 
 }
 
 /** Pushes and publishes an app, whatever its addresses meant before; where its file has errors, the error lists them. */
-export async function publishApp({ apps }: Pick<TestService, 'apps'>, app: string, source: string): Promise<void> {
+export async function publishApp(
+  { apps, rehearsals }: Pick<TestService, 'apps' | 'rehearsals'>,
+  app: string,
+  source: string,
+): Promise<void> {
   const wrong = checkAppFile(source).problems.filter(({ severity }) => severity === 'error');
   if (wrong.length > 0) throw new Error(wrong.map(({ message, hint = '', pointer = '' }) => `${pointer}: ${message} ${hint}`).join('\n'));
   await apps.push(app, { source });
-  const { findings } = await apps.rehearse(app);
+  const { findings } = await rehearsals.rehearse(app);
   await apps.publish(app, { consents: findings.map(({ id }) => ({ finding: id })) });
 }

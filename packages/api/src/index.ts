@@ -15,6 +15,7 @@ export {
   type DraftChanged,
   type Edition,
   type FoundRecords,
+  type EditionComparison,
   type LinkFinding,
   type Links,
   type ProblemDetails,

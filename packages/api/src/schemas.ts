@@ -174,6 +174,7 @@ const finding = z.object({
   printed: z
     .array(z.object({ address: z.string(), note: z.string() }))
     .describe('Printed addresses that it concerns; such a finding can only be repaired'),
+  short: z.array(z.string()).describe('Codes of short addresses that it concerns'),
   repairs: z.array(
     z.object({
       kind: z.enum(['repair', 'put-back']).describe('Keeps what was changed, or takes the change back'),
@@ -184,9 +185,30 @@ const finding = z.object({
   ),
 });
 export type LinkFinding = z.infer<typeof finding>;
+const secondClass = z
+  .array(z.object({ group: z.enum(['who-may-see', 'how-it-looks']), words: z.string() }))
+  .describe('What differs for visitors of addresses that mean the same');
+/** A finding as it is told where nothing is to be done about it. */
+const toldFinding = finding.pick({
+  id: true,
+  fate: true,
+  kind: true,
+  page: true,
+  parameter: true,
+  words: true,
+  witness: true,
+  needsConsent: true,
+});
+export const draftFindings = z.object({
+  revision: z.number().int().describe('Of the draft that was compared'),
+  findings: z.array(toldFinding),
+});
+export const comparison = z.object({ findings: z.array(toldFinding), others: secondClass });
+export type EditionComparison = z.infer<typeof comparison>;
 export const rehearsal = z.object({
   revision: z.number().int().describe('Of the draft that was compared'),
   findings: z.array(finding),
+  others: secondClass,
   consents: z
     .array(z.object({ edition: z.number().int(), words: z.string(), by: z.string(), at: z.string(), why: z.string() }))
     .describe('What was agreed to with earlier editions, the newest first'),
@@ -216,6 +238,23 @@ export const links = z.object({
       }),
     )
     .describe('What the ledger holds of the last 90 days'),
+  tried: z
+    .array(
+      z.object({
+        path: z.string(),
+        tries: z.number().int(),
+        days: z.number().int().describe('On how many days'),
+        day: z.string().describe('The last of them'),
+        meant: z
+          .object({
+            page: z.string(),
+            address: z.string().describe('Today’s address of what was probably meant'),
+            template: z.string().describe('The former address of the page that would take it'),
+          })
+          .optional(),
+      }),
+    )
+    .describe('Addresses that no page has and that visitors keep trying: at least five times, on at least two days'),
 });
 export type Links = z.infer<typeof links>;
 export const traceBody = z.strictObject({ address: z.string().min(1).max(20_000) });

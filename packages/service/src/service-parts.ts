@@ -6,6 +6,7 @@ import type { DraftEvents } from './builders/draft-events.ts';
 import type { DraftChanges } from './apps/draft-changes.ts';
 import type { AppEditor } from './apps/app-editor.ts';
 import type { LinkPromises } from './apps/link-promises.ts';
+import type { Rehearsals } from './apps/rehearsals.ts';
 import type { LiveApps } from './apps/live-apps.ts';
 import type { Clock } from './clock.ts';
 import type { PostOffice } from './mail/post-office.ts';
@@ -24,6 +25,7 @@ export interface ServiceParts {
   live: LiveApps;
   apps: AppEditor;
   promises: LinkPromises;
+  rehearsals: Rehearsals;
   ledger: Ledger;
   changes: DraftChanges;
   builders: Builders;

@@ -4,6 +4,7 @@ import { AppEditor } from './apps/app-editor.ts';
 import { DraftChanges } from './apps/draft-changes.ts';
 import { DraftKeeper } from './apps/draft-keeper.ts';
 import { Ledger } from './ledger/ledger.ts';
+import { Rehearsals } from './apps/rehearsals.ts';
 import { LinkPromises } from './apps/link-promises.ts';
 import { LiveApps } from './apps/live-apps.ts';
 import { Builders } from './builders/builders.ts';
@@ -29,6 +30,7 @@ export interface Service {
   /** Opens the console once. */
   consoleLink: string;
   apps: AppEditor;
+  rehearsals: Rehearsals;
   live: LiveApps;
   store: Store;
   /** Finishes the requests that are under way, then closes the database. */
@@ -58,10 +60,12 @@ export async function startService(settings: Settings, { clock = systemClock }: 
     const events = new DraftEvents();
     const live = new LiveApps(store, clock, log, keeper);
     await live.load();
-    const promises = new LinkPromises(store, clock);
+    const sealer = new Sealer(keys, clock);
+    const promises = new LinkPromises(store, sealer, clock);
     const ledger = new Ledger(store.ledger, settings, log, clock);
     closers.push(() => ledger.close());
-    const apps = new AppEditor({ store, live, settings, clock, log, keeper, events, promises, ledger });
+    const rehearsals = new Rehearsals({ store, keeper, promises, ledger });
+    const apps = new AppEditor({ store, live, settings, clock, log, keeper, events, promises });
     closers.push(() => apps.close());
     const builders = new Builders(store, settings);
     const changes = new DraftChanges(store, keeper, events);
@@ -75,7 +79,6 @@ export async function startService(settings: Settings, { clock = systemClock }: 
     });
     let own = '';
     const base = () => settings.publicUrl?.replace(/\/$/, '') ?? own;
-    const sealer = new Sealer(keys, clock);
     const parts = {
       settings,
       clock,
@@ -85,6 +88,7 @@ export async function startService(settings: Settings, { clock = systemClock }: 
       live,
       apps,
       promises,
+      rehearsals,
       ledger,
       changes,
       builders,
@@ -112,6 +116,7 @@ export async function startService(settings: Settings, { clock = systemClock }: 
       base: own,
       consoleLink: builders.newConsoleLink(base()),
       apps,
+      rehearsals,
       live,
       store,
       stop: () =>

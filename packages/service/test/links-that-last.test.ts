@@ -1,7 +1,7 @@
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { LinkFinding, Rehearsal } from '@pallmist/api';
+import type { EditionComparison, LinkFinding, Links, Rehearsal } from '@pallmist/api';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { gardenFile, startGarden, startTestService, type TestService } from '../../../test/support/garden-service.ts';
 import { littleApp, publishApp } from '../../../test/support/little-app.ts';
@@ -195,7 +195,7 @@ describe('a printed address', () => {
     });
     expect(await noted.json()).toMatchObject({ printed: [{ address: '/garden/specimens/QM-0412', note: 'Labels', by: 'The owner' }] });
     await printing.apps.push('quillmoor', { source: gardenFile.replace('default: overview', 'default: care') });
-    const { findings } = await printing.apps.rehearse('quillmoor');
+    const { findings } = await printing.rehearsals.rehearse('quillmoor');
     expect(findings.map(({ printed }) => printed)).toEqual([[{ address: '/garden/specimens/QM-0412', note: 'Labels' }]]);
     const consents = [{ finding: findings[0]?.id ?? '' }];
     const refused = await printing.owner('POST', '/apps/quillmoor/publish', { consents });
@@ -206,6 +206,19 @@ describe('a printed address', () => {
     expect((await printing.owner('DELETE', `${links}/printed/${id}`)).status).toBe(200);
     expect((await printing.owner('DELETE', `${links}/printed/${id}`)).status).toBe(404);
     expect((await printing.owner('POST', '/apps/quillmoor/publish', { consents })).status).toBe(200);
+  });
+
+  it('with a sealed value is compared by what is sealed in it', async () => {
+    const pages =
+      '  home: { title: Home, address: "/{?who}", parameters: { who: { type: text, sealed: true, maxLength: 30 } }, content: [] }';
+    await publishApp(printing, 'sealing', littleApp({ pages, app: 'sealing', mount: '/sealing' }));
+    const { address } = (await (
+      await printing.owner('POST', '/apps/sealing/write', { page: 'home', values: { who: 'Ansa Wetherel' } })
+    ).json()) as { address: string };
+    expect((await printing.owner('POST', '/apps/sealing/links/printed', { address, note: 'A card' })).status).toBe(200);
+    await printing.apps.push('sealing', { source: littleApp({ pages: pages.replace('30', '5'), app: 'sealing', mount: '/sealing' }) });
+    const { findings } = await printing.rehearsals.rehearse('sealing');
+    expect(findings.map(({ kind, printed }) => [kind, printed.length])).toEqual([['value-refused', 1]]);
   });
 
   it('is traced through the editions, without the text of what is sealed', async () => {
@@ -219,6 +232,68 @@ describe('a printed address', () => {
     });
     expect(await trace('/garden/nothing')).toMatchObject({ today: { status: 'unknown-page' }, earlier: [] });
     expect(await trace('//')).toMatchObject({ earlier: [] });
+  });
+});
+
+describe('a short address', () => {
+  it('is told with the findings that concern it, by its values and not by where they stand', async () => {
+    const at = await startGarden();
+    const make = async (address: string) => {
+      const answer = await at.owner('POST', '/apps/quillmoor/short', { address });
+      return ((await answer.json()) as { shortAddresses: { code: string }[] }).shortAddresses[0]?.code ?? '';
+    };
+    const [searched, plain] = [await make('/garden/specimens?q=moss-and-fern'), await make('/garden/specimens/QM-0412')];
+    const source = gardenFile
+      .replace('default: overview', 'default: care')
+      .replace('address: /specimens/{specimen}{?', 'address: /plants-and-more/{specimen}{?')
+      .replace('maxLength: 80\n        resets: [page]', 'maxLength: 5\n        resets: [page]');
+    const pushed = await at.apps.push('quillmoor', { source });
+    expect(pushed.problems.filter(({ severity }) => severity === 'error')).toEqual([]);
+    const { findings } = await at.rehearsals.rehearse('quillmoor');
+    const told = findings.map(({ page, parameter, kind, short }) => [
+      kind,
+      parameter ?? page,
+      short.includes(searched),
+      short.includes(plain),
+    ]);
+    console.log(told);
+    // Its address may move, and its default: a short address names page and values.
+    expect(told).toEqual(
+      expect.arrayContaining([
+        ['value-refused', 'q', true, false],
+        ['no-page', 'specimen', false, false],
+      ]),
+    );
+    expect(told.filter(([, , , concerned]) => concerned)).toEqual([]);
+    await at.stop();
+  });
+});
+
+describe('editions', () => {
+  it('are compared with one another: what addresses mean, who may see, and how it looks', async () => {
+    const at = await startGarden();
+    const source = gardenFile.replace('default: overview', 'default: care').replace('title: Glasshouses', 'title: All glasshouses');
+    await publishApp(at, 'quillmoor', source);
+    const compared = (await (await at.owner('GET', '/apps/quillmoor/editions/1/comparison/2')).json()) as EditionComparison;
+    expect(compared.findings.map(({ fate, kind, parameter }) => [fate, kind, parameter])).toEqual([['silent', 'other-default', 'tab']]);
+    expect(compared.others).toEqual([{ group: 'how-it-looks', words: 'The title of “All glasshouses” was “Glasshouses”.' }]);
+    expect((await (await at.owner('GET', '/apps/quillmoor/editions/2/comparison/2')).json()) as EditionComparison).toEqual({
+      findings: [],
+      others: [],
+    });
+    expect((await at.owner('GET', '/apps/quillmoor/editions/1/comparison/9')).status).toBe(404);
+    await at.stop();
+  });
+
+  it('are looked at beside the draft by builders only, in a frame, and take nothing', async () => {
+    const at = await startGarden();
+    expect((await fetch(`${at.base}/~/published/quillmoor/houses`)).status).toBe(401);
+    const builder = new Visitor(at.base, { authorization: `Bearer ${at.token}` });
+    const shown = await builder.get('/~/published/quillmoor/houses');
+    expect([shown.status, shown.headers.get('content-security-policy')]).toEqual([200, expect.stringContaining("frame-ancestors 'self'")]);
+    expect(await shown.text()).toContain('href="/~/published/quillmoor/specimens"');
+    expect((await builder.send('/~/published/quillmoor/membership', {})).status).toBe(405);
+    await at.stop();
   });
 });
 
@@ -256,11 +331,50 @@ describe('the ledger', () => {
     expect(count({ page: 'houses' })).toBe(0);
 
     await counting.apps.push('quillmoor', { source: gardenFile.replace('default: overview', 'default: care') });
-    expect((await counting.apps.rehearse('quillmoor')).findings.map(({ visits }) => visits)).toEqual([1]);
+    expect((await counting.rehearsals.rehearse('quillmoor')).findings.map(({ visits }) => visits)).toEqual([1]);
     await counting.stop();
     const file = readFileSync(join(place, 'pallmist.sqlite'));
     expect(file.includes(secret)).toBe(false);
     rmSync(place, { recursive: true });
+  });
+
+  it('keeps the text of an address that no page has only when it is tried five times, on two days, and says what was meant', async () => {
+    const at = await startGarden();
+    const tried = async () => ((await (await at.owner('GET', '/apps/quillmoor/links')).json()) as Links).tried;
+    const follow = (path: string, headers: Record<string, string> = {}) => fetch(at.base + path, { headers });
+    for (let times = 0; times < 4; times++) await follow('/garden/specimen/QM-0412?q=mine');
+    for (let times = 0; times < 9; times++) await follow('/garden/only-today');
+    expect(await tried()).toEqual([]);
+    at.clock.forward(86_400_000);
+    await follow('/garden/specimen/QM-0412');
+    await follow('/garden/.env');
+    await follow('/garden/only-today', { 'user-agent': 'Friendlybot/1.0' });
+    const meant = { page: 'specimen', address: '/garden/specimens/QM-0412', template: '/specimen/{specimen}' };
+    expect(await tried()).toEqual([{ path: '/garden/specimen/QM-0412', tries: 5, days: 2, day: '2026-11-20', meant }]);
+    await at.apps.push('quillmoor', {
+      source: gardenFile.replace(
+        "formerAddresses: ['/plants/{specimen}'",
+        "formerAddresses: ['/specimen/{specimen}', '/plants/{specimen}'",
+      ),
+    });
+    await at.apps.publish('quillmoor');
+    expect(await tried()).toEqual([]);
+    await at.stop();
+  });
+
+  it('keeps its counts when they cannot be written, and counts nothing twice', async () => {
+    const at = await startGarden({ log: 'silent' });
+    const { ledger } = at.store;
+    const { add } = ledger;
+    let failures = 0;
+    ledger.add = (rows, tries) => (++failures <= 2 ? Promise.reject(new Error('disk full')) : add.call(ledger, rows, tries));
+    await new Visitor(at.base).get('/garden/houses');
+    const count = async () => (await seen(at)).filter(({ page, parameter }) => page === 'houses' && parameter === '');
+    expect(await count()).toEqual([]);
+    await new Visitor(at.base).get('/garden/houses');
+    await seen(at);
+    expect(await count()).toEqual([expect.objectContaining({ count: 2 })]);
+    await at.stop();
   });
 
   it('turns days into months after 90 days, and can be turned off', async () => {

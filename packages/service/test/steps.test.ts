@@ -69,13 +69,14 @@ beforeAll(async () => {
   await store.records.take(staged, false);
   const cookies = new AppCookies({ publicUrl: undefined });
   const settings = { publicUrl: undefined } as ConstructorParameters<typeof PreviousPages>[0];
+  const sealer = new Sealer(new KeyRing(join(data, 'keys.json'), clock), clock);
   parts = {
     store,
     cookies,
-    sealer: new Sealer(new KeyRing(join(data, 'keys.json'), clock), clock),
+    sealer,
     visit: new VisitMemory(cookies, store.visits),
     previous: new PreviousPages(settings, cookies),
-    promises: new LinkPromises(store, clock),
+    promises: new LinkPromises(store, sealer, clock),
     ledger: new Ledger(store.ledger, { ledger: false }, pino({ level: 'silent' }), clock),
   };
 });

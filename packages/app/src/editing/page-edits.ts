@@ -70,6 +70,16 @@ export function retitlePage(definition: AppDefinition, name: string, title: stri
   return patch;
 }
 
+/** The JSON Patch that makes a template one of the former addresses of a page; empty where it is one already. */
+export function addFormerAddress(definition: AppDefinition, page: string, template: string): PatchOperation[] {
+  const present = definition.pages[page];
+  if (present === undefined || present.formerAddresses?.some((one) => formerTemplate(one) === template) === true) return [];
+  const path = toPointer(['pages', page, 'formerAddresses']);
+  return present.formerAddresses === undefined
+    ? [{ op: 'add', path, value: [template] }]
+    : [{ op: 'add', path: `${path}/-`, value: template }];
+}
+
 /**
  * The JSON Patch that removes a page.
  * @param leadTo the page to which its addresses lead from now on; they lead nowhere when left out

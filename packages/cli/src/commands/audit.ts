@@ -17,6 +17,7 @@ import { CommandError, exit } from '../exit.ts';
 import { print } from '../output.ts';
 import { paint } from '../problems.ts';
 import { endProgress, showProgress } from '../progress.ts';
+import { isPacked, spreadsheetLines } from '../spreadsheet.ts';
 import { clientFor, withService, type ServiceOptions } from '../target.ts';
 
 interface AuditOptions extends ServiceOptions {
@@ -50,7 +51,7 @@ export function addAudit(program: Command): void {
     program
       .command('audit')
       .argument('<app>', 'Name of the app')
-      .argument('<files...>', 'Text, CSV, sitemaps, access logs, mailboxes; “-” for standard input'),
+      .argument('<files...>', 'Text, CSV, spreadsheets (.xlsx, .ods), sitemaps, access logs, mailboxes; “-” for standard input'),
   )
     .option('--host <host>', 'Take only whole URLs of this host')
     .option('--all', 'List every address that does not work, also those that are wrong in the same way')
@@ -108,12 +109,14 @@ async function auditFiles(client: PallmistClient, app: string, files: readonly s
 const isBelow = (address: string, mount: string) => address.startsWith(mount) && /^(?:[/?#]|$)/.test(address.slice(mount.length));
 
 function linesOf(file: string): string[] {
-  let text: string;
+  let bytes: Buffer;
   try {
-    text = readFileSync(file === '-' ? 0 : file, 'utf8');
+    bytes = readFileSync(file === '-' ? 0 : file);
   } catch {
     throw new CommandError(exit.usage, `The file ${file} cannot be read.`);
   }
+  if (isPacked(bytes)) return spreadsheetLines(file, bytes);
+  const text = bytes.toString('utf8');
   return (/^content-transfer-encoding: *quoted-printable/im.test(text) ? fromQuotedPrintable(text) : text).split(/\r?\n/);
 }
 

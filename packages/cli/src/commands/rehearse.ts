@@ -37,6 +37,7 @@ export function addRehearse(program: Command): void {
         ...applied.map((words) => `Done: ${words}`),
         ...(applied.length > 0 ? [`The draft has changed. “pallmist pull ${app} FILE” writes it into a file.`, ''] : []),
         ...told(app, rehearsal.findings),
+        ...toldOthers(rehearsal.others),
       ]);
       if (open.length > 0) process.exitCode = exit.problems;
     });
@@ -79,7 +80,7 @@ function told(app: string, findings: Rehearsal['findings']): string[] {
     const some = findings.filter((finding) => finding.fate === fate);
     if (some.length === 0) continue;
     lines.push(paint('bold', heading));
-    for (const { id, words, witness, editions, repairs, printed, visits } of some) {
+    for (const { id, words, witness, editions, repairs, printed, short, visits } of some) {
       lines.push(`  ${paint('yellow', id)}  ${words}`);
       lines.push(
         paint(
@@ -89,6 +90,8 @@ function told(app: string, findings: Rehearsal['findings']): string[] {
       );
       for (const { address, note } of printed)
         lines.push(`              ${paint('red', 'Printed')}: ${address} (${note}). This finding can only be repaired.`);
+      if (short.length > 0)
+        lines.push(paint('dim', `              Short addresses that it concerns: ${short.map((code) => `~s/${code}`).join(', ')}`));
       for (const { kind, words: offer, certain } of repairs)
         lines.push(`              ${kind === 'repair' ? `--repair${certain ? ' or --fix' : ''}` : '--put-back'}: ${offer}`);
     }
@@ -101,6 +104,19 @@ function told(app: string, findings: Rehearsal['findings']): string[] {
       : `${open === 1 ? '1 finding needs' : `${String(open)} findings need`} a repair, or your consent: pallmist publish ${app} --consent ID --why TEXT`,
   );
   return lines;
+}
+
+const otherHeadings: Readonly<Record<Rehearsal['others'][number]['group'], string>> = {
+  'who-may-see': 'Who may see it',
+  'how-it-looks': 'How it looks',
+};
+
+/** What differs where addresses mean the same; nobody has to agree to it. */
+function toldOthers(others: Rehearsal['others']): string[] {
+  return Object.entries(otherHeadings).flatMap(([group, heading]) => {
+    const words = others.filter((one) => one.group === group).map((one) => `  ${one.words}`);
+    return words.length === 0 ? [] : ['', paint('bold', heading), ...words];
+  });
 }
 
 function editionsIn(editions: readonly number[]): string {

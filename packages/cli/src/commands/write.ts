@@ -15,16 +15,24 @@ export function addWrite(program: Command): void {
     .option('--sharing', 'Leave out parameters that are not for sharing')
     .option('--short', 'With --app: make a short address of it')
     .option('--qr <file>', 'With --app: also write its QR code, as an .svg or a .png file')
+    .option('--printed-on <text>', 'With --qr: note what the code is printed on, so that publishing cannot change what it means')
     .addHelpText(
       'after',
-      '\nExamples:\n  pallmist write specimen specimen=QM-0412 tab=care --file app.yaml\n  pallmist write specimens "q=café & rose" sort=-name --app quillmoor\n  pallmist write specimens --values \'{"zones": ["fog-desert"], "page": 2}\' --file app.yaml\n  pallmist write specimen specimen=QM-0412 --app quillmoor --short --qr plant.svg',
+      '\nExamples:\n  pallmist write specimen specimen=QM-0412 tab=care --file app.yaml\n  pallmist write specimens "q=café & rose" sort=-name --app quillmoor\n  pallmist write specimens --values \'{"zones": ["fog-desert"], "page": 2}\' --file app.yaml\n  pallmist write specimen specimen=QM-0412 --app quillmoor --short --qr plant.svg\n  pallmist write specimen specimen=QM-0412 --app quillmoor --qr plant.svg --printed-on "Plant labels, spring 2026"',
     )
     .action(async (page: string, pairs: string[], options: WriteOptions) => {
       if (options.app === undefined && (options.short === true || options.qr !== undefined))
         throw new CommandError(exit.usage, '--short and --qr go with --app: the service makes them.');
       const { address, problems } = await write(page, textsIn(pairs), valuesIn(options.values), options);
       const short = address === undefined || options.short !== true ? undefined : await makeShort(address, options);
-      if (address !== undefined && options.qr !== undefined) await saveCode(address, options.qr, options);
+      const inCode = short === undefined ? address : new URL(short).pathname;
+      if (options.printedOn !== undefined && options.qr === undefined)
+        throw new CommandError(exit.usage, '--printed-on goes with --qr. “pallmist printed” notes an address without a code.');
+      if (inCode !== undefined && options.qr !== undefined) {
+        if (options.printedOn !== undefined)
+          await (await clientFor(options)).call('addPrinted', { app: options.app ?? '' }, { address: inCode, note: options.printedOn });
+        await saveCode(inCode, options.qr, options);
+      }
       print(options.json, { address, problems, ...(short === undefined ? {} : { short }) }, () =>
         address === undefined ? [] : [short ?? address],
       );
@@ -33,7 +41,15 @@ export function addWrite(program: Command): void {
     });
 }
 
-type WriteOptions = ServiceOptions & { file?: string; app?: string; values?: string; sharing?: boolean; short?: boolean; qr?: string };
+interface WriteOptions extends ServiceOptions {
+  file?: string;
+  app?: string;
+  values?: string;
+  sharing?: boolean;
+  short?: boolean;
+  qr?: string;
+  printedOn?: string;
+}
 
 async function write(
   page: string,

@@ -30,7 +30,7 @@
   }
 </script>
 
-<Modal title="Add a component" wide {onclose}>
+<Modal title="Add a component" size="wide" {onclose}>
   <input
     type="search"
     aria-label="Find a component"

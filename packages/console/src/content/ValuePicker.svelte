@@ -65,7 +65,7 @@
   );
 </script>
 
-<Modal {title} wide {onclose}>
+<Modal {title} size="wide" {onclose}>
   <FindBox label="Find a value" placeholder="Find: name, page, person" list="values" {choosing} bind:text={search} />
   <div class="columns">
     <div class="sources" role="group" aria-label="Sources">

@@ -4,12 +4,13 @@
 
   interface Props {
     title: string;
-    wide?: boolean;
+    /** `wide` for two columns, `whole` for as much as the window has. */
+    size?: 'wide' | 'whole' | undefined;
     onclose: () => void;
     children: Snippet;
     actions?: Snippet;
   }
-  const { title, wide = false, onclose, children, actions }: Props = $props();
+  const { title, size, onclose, children, actions }: Props = $props();
 
   function open(node: HTMLDialogElement) {
     const before = document.activeElement;
@@ -25,7 +26,7 @@
   }
 </script>
 
-<dialog class:wide use:open aria-label={title} oncancel={onclose} {onclose}>
+<dialog class={size} use:open aria-label={title} oncancel={onclose} {onclose}>
   <header>
     <h2>{title}</h2>
     <Button look="quiet" small onclick={onclose}>Close</Button>
@@ -48,6 +49,11 @@
   }
   .wide {
     width: min(58rem, calc(100vw - 1.5rem));
+  }
+  .whole {
+    width: calc(100vw - 1.5rem);
+    height: calc(100vh - 2rem);
+    max-height: none;
   }
   dialog::backdrop {
     background: rgb(10 16 15 / 45%);

@@ -107,7 +107,9 @@
       help="Names a record in an address."
       problems={draft.problemsAt(`${at}/keyField`)}
       disabled={!me.mayChange}
-      onset={(value) => definition && draft.edit(changeKeyField(definition, collection, value), 'Changed the key')}
+      onset={(value) => {
+        if (definition && value !== undefined) draft.edit(changeKeyField(definition, collection, value), 'Changed the key');
+      }}
     />
     <ListBox
       label="Former keys"

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Links } from '@pallmist/api';
+  import Table from '../controls/Table.svelte';
 
   const { seen }: { seen: Links['seen'] } = $props();
 
@@ -44,34 +45,26 @@
     ).slice(0, 8);
 </script>
 
-<table>
-  <thead
-    ><tr
-      ><th scope="col">Page</th><th scope="col">By day</th><th scope="col" class="end">Visits</th><th scope="col">Values in the address</th
-      ></tr
-    ></thead
-  >
-  <tbody>
-    {#each pages as [page, count] (page)}
-      <tr>
-        <th scope="row">{page}</th>
-        <td>
-          <svg viewBox="0 0 {width} {height}" {width} {height} aria-hidden="true">
-            {#each bars(page) as { day, x, size } (day)}
-              <rect {x} y={height - size} width={Math.max(1, Math.min(12, width / days.length - 1))} height={size} />
-            {/each}
-          </svg>
-        </td>
-        <td class="end">{count.toLocaleString('en')}</td>
-        <td>
-          <ul>
-            {#each given(page) as [words, times] (words)}<li>{words} ({times.toLocaleString('en')})</li>{:else}<li>none</li>{/each}
-          </ul>
-        </td>
-      </tr>
-    {/each}
-  </tbody>
-</table>
+<Table head={['Page', 'By day', 'Visits', 'Values in the address']}>
+  {#each pages as [page, count] (page)}
+    <tr>
+      <th scope="row">{page}</th>
+      <td>
+        <svg viewBox="0 0 {width} {height}" {width} {height} aria-hidden="true">
+          {#each bars(page) as { day, x, size } (day)}
+            <rect {x} y={height - size} width={Math.max(1, Math.min(12, width / days.length - 1))} height={size} />
+          {/each}
+        </svg>
+      </td>
+      <td class="number">{count.toLocaleString('en')}</td>
+      <td>
+        <ul>
+          {#each given(page) as [words, times] (words)}<li>{words} ({times.toLocaleString('en')})</li>{:else}<li>none</li>{/each}
+        </ul>
+      </td>
+    </tr>
+  {/each}
+</Table>
 {#if unknown.length > 0}
   <h3>Addresses that no page has</h3>
   <ul>
@@ -80,27 +73,6 @@
 {/if}
 
 <style>
-  table {
-    border-collapse: collapse;
-    background: var(--sheet);
-    width: 100%;
-    font-size: 0.875rem;
-  }
-  th,
-  td {
-    text-align: start;
-    padding: 0.4rem 0.7rem;
-    border-block-end: 1px solid var(--line);
-    overflow-wrap: anywhere;
-    vertical-align: top;
-  }
-  tbody th {
-    font-weight: 400;
-  }
-  .end {
-    text-align: end;
-    font-variant-numeric: tabular-nums;
-  }
   h3 {
     font: 600 0.9375rem var(--plain);
     margin: 0.9rem 0 0.3rem;

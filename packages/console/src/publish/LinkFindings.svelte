@@ -1,26 +1,16 @@
 <script lang="ts">
-  import type { LinkFinding } from '@pallmist/api';
   import Button from '../controls/Button.svelte';
   import CheckBox from '../controls/CheckBox.svelte';
   import TextBox from '../controls/TextBox.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
   import { me } from '../service/me.svelte.ts';
+  import { findingGroups } from './finding-groups.ts';
   import type { DraftRehearsal } from './rehearsal.svelte.ts';
+  import SideBySide from './SideBySide.svelte';
 
   const { draft, rehearsal }: { draft: Draft; rehearsal: DraftRehearsal } = $props();
 
-  const groups: readonly { fate: LinkFinding['fate']; title: string }[] = [
-    { fate: 'silent', title: 'These addresses open and mean something else. Nobody would notice.' },
-    { fate: 'gone', title: 'These addresses lead nowhere.' },
-    { fate: 'refused', title: 'These addresses are refused.' },
-    { fate: 'noted', title: 'These addresses open without a value, and the page says so.' },
-  ];
-
-  /** Where the draft shows an address of the published app. */
-  function inDraft(witness: string): string {
-    const mount = draft.publishedEdition?.mount ?? '/';
-    return `/~/draft/${draft.app}${mount === '/' ? witness : witness.slice(mount.length)}`;
-  }
+  let beside: string | undefined = $state();
   const editionsIn = (editions: readonly number[]) =>
     editions.length === 1 ? `edition ${editions[0]}` : `editions ${editions[0]} to ${editions.at(-1)}`;
 </script>
@@ -33,8 +23,9 @@
     <p class="good">Every address of earlier editions means the same after publishing.</p>
   {/if}
 </div>
-{#each groups as { fate, title } (fate)}
+{#each findingGroups as { fate, group, title } (title)}
   {@const some = rehearsal.findings.filter((finding) => finding.fate === fate)}
+  {@const others = (rehearsal.told?.others ?? []).filter((one) => one.group === group)}
   {#if some.length > 0}
     <h3>{title}</h3>
     <ul>
@@ -47,10 +38,17 @@
             {#if finding.visits > 0}It concerns {finding.visits === 1 ? '1 visit' : `${finding.visits.toLocaleString('en')} visits`} of the last
               30 days.{/if}
           </p>
-          <p class="open">
-            <a href={finding.witness} target="_blank" rel="noopener">Open as published</a>
-            <a href={inDraft(finding.witness)} target="_blank" rel="noopener">Open in the draft</a>
+          <p>
+            <Button small aria-label="Compare both pages of {finding.witness}" onclick={() => (beside = finding.witness)}
+              >Compare both pages</Button
+            >
           </p>
+          {#if finding.short.length > 0}
+            <p class="quiet">
+              Short addresses that it concerns: {#each finding.short as code, index (code)}{index > 0 ? ', ' : ''}<code>~s/{code}</code
+                >{/each}
+            </p>
+          {/if}
           {#each finding.printed as { address, note } (address + note)}
             <p class="printed"><code>{address}</code> is printed: {note}</p>
           {/each}
@@ -81,7 +79,15 @@
       {/each}
     </ul>
   {/if}
+  {#if others.length > 0}
+    <h3>{title}</h3>
+    <ul>
+      {#each others as { words } (words)}<li class="noted">{words}</li>{/each}
+    </ul>
+  {/if}
 {/each}
+
+{#if beside !== undefined}<SideBySide {draft} address={beside} onclose={() => (beside = undefined)} />{/if}
 
 <style>
   h3 {
@@ -134,10 +140,5 @@
     gap: 0.35rem 0.6rem;
     align-items: center;
     margin-block: 0.4rem;
-  }
-  .open {
-    display: flex;
-    gap: 1rem;
-    font-size: 0.8125rem;
   }
 </style>

@@ -25,6 +25,8 @@
   let compared: { edition: Edition; data: AppDefinition } | undefined = $state.raw();
   const wanted = $derived(place.number('edition'));
   const changes = $derived(draft.definition ? describeChanges(draft.publishedEdition, draft.definition) : []);
+  /** What is told below, with what earlier addresses mean, is not told twice. */
+  const toldBelow = $derived(new Set((rehearsal.told?.others ?? []).map(({ words }) => words)));
   const older = $derived(compared && draft.definition ? describeChanges(compared.data, draft.definition) : []);
   const serious = $derived(draft.checked.problems.filter(({ severity }) => severity !== 'note'));
   const shared = $derived(published && `${window.location.origin}${published.mount}`);
@@ -89,7 +91,10 @@
       />
     {/if}
     <h2>{draft.publishedEdition ? 'What changes for visitors' : 'What will be there'}</h2>
-    <ChangeList {changes} none="Nothing differs from the edition that is served." />
+    <ChangeList
+      changes={changes.filter(({ words }) => !toldBelow.has(words))}
+      none={changes.length === 0 ? 'Nothing differs from the edition that is served.' : 'Only what is listed below differs.'}
+    />
     {#if draft.publishedEdition && draft.publishable}
       <h2>What earlier addresses mean</h2>
       <LinkFindings {draft} {rehearsal} />

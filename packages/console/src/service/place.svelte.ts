@@ -4,6 +4,7 @@ import { changeValues, compileApp, type Reading, type Values, writeAddress } fro
 const name = { type: 'text', blank: 'absent', maxLength: 60 } as const;
 const view = { ...name, step: false } as const;
 const app = { type: 'text', maxLength: 40 } as const;
+const edition = { type: 'integer', min: 1 };
 const ofApp = (section: string) => ({ address: `/{app}/${section}`, parameters: { app } });
 
 /** The console’s own addresses, declared as any app’s: what a builder looks at can be shared, reloaded and gone back from. */
@@ -50,11 +51,11 @@ const { app: compiled } = compileApp({
     visits: { address: '/{app}/visits', formerAddresses: ['/{app}/arrivals'], parameters: { app } },
     links: ofApp('short-addresses'),
     promises: {
-      address: '/{app}/links{?address}',
-      parameters: { app, address: { ...name, maxLength: 2000 } },
+      address: '/{app}/links{?address,from,to}',
+      parameters: { app, address: { ...name, maxLength: 2000 }, from: edition, to: edition },
     },
     file: { address: '/{app}/file{?line}', parameters: { app, line: { type: 'integer', min: 1, step: false } } },
-    publish: { address: '/{app}/publish{?edition}', parameters: { app, edition: { type: 'integer', min: 1 } } },
+    publish: { address: '/{app}/publish{?edition}', parameters: { app, edition } },
     problems: ofApp('problems'),
     log: ofApp('log'),
   },

@@ -11,7 +11,7 @@
     mails: () => import('../beside/MailsScreen.svelte'),
     words: () => import('../beside/WordsScreen.svelte'),
     settings: () => import('../beside/SettingsScreen.svelte'),
-    promises: () => import('../beside/LinksScreen.svelte'),
+    promises: () => import('../links/LinksScreen.svelte'),
     visits: () => import('../beside/VisitsScreen.svelte'),
     links: () => import('../beside/ShortAddressesScreen.svelte'),
     file: () => import('../file/FileScreen.svelte'),

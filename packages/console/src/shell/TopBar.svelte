@@ -3,6 +3,7 @@
   import type { Draft } from '../draft/draft.svelte.ts';
   import { me } from '../service/me.svelte.ts';
   import { place } from '../service/place.svelte.ts';
+  import { LinkCount } from '../publish/link-count.svelte.ts';
   import { sections } from './sections.ts';
 
   interface Props {
@@ -12,6 +13,8 @@
   }
   const { draft, onsearch, onkeys }: Props = $props();
 
+  // svelte-ignore state_referenced_locally
+  const links = new LinkCount(draft);
   const title = $derived(draft.definition?.title ?? draft.app);
   const state = $derived(
     draft.conflict
@@ -70,7 +73,9 @@
       class="publish"
       href={place.href('publish', { app: draft.app })}
       aria-current={place.page === 'publish' ? 'page' : undefined}
-      onclick={(event) => place.follow(event)}>Publish</a
+      title={links.open === 0 ? undefined : `Changes of what earlier addresses mean: ${links.open}`}
+      onclick={(event) => place.follow(event)}
+      >Publish{#if links.open > 0}&nbsp;<span class="count">{links.open}</span>{/if}</a
     >
   </div>
 </header>
@@ -151,6 +156,17 @@
     background: var(--leaf);
     border-color: var(--leaf);
     color: var(--on-leaf);
+  }
+  .count {
+    display: inline-block;
+    min-width: 1.1rem;
+    margin-inline-start: 0.35rem;
+    padding-inline: 0.25rem;
+    border-radius: 0.6rem;
+    background: var(--on-leaf);
+    color: var(--leaf);
+    font-size: 0.75rem;
+    text-align: center;
   }
   @media (max-width: 40rem) {
     nav {

@@ -163,7 +163,7 @@ function addRecordRoutes(router: Router, { apps, store }: ServiceParts, bodies: 
 }
 
 function makeHandlers(parts: ServiceParts): Handlers {
-  const { store, live, apps, changes, builders, keys, sealer, base, post, settings, promises } = parts;
+  const { store, live, apps, changes, builders, keys, sealer, base, post, settings, promises, rehearsals } = parts;
   const cookies = new AppCookies(settings);
   const published = (app: string | undefined): HostedApp => {
     const hosted = live.byName(app ?? '');
@@ -221,7 +221,9 @@ function makeHandlers(parts: ServiceParts): Handlers {
       if (!(await promises.removePrinted(app, id))) throw new Refused(404, `There is no printed address ${quote(id)}.`);
       return { done: true };
     },
-    rehearse: ({ parameters }) => apps.rehearse(parameters['app'] ?? ''),
+    rehearse: ({ parameters }) => rehearsals.rehearse(parameters['app'] ?? ''),
+    getFindings: ({ parameters }) => rehearsals.findings(parameters['app'] ?? ''),
+    compareEditions: ({ parameters: { app = '', number, later } }) => rehearsals.compareEditions(app, Number(number), Number(later)),
     async tryAs({ parameters: { app = '' }, body: { login }, request, response }) {
       const hosted = await live.draft(app);
       if (hosted === undefined || 'problems' in hosted)

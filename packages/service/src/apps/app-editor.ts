@@ -1,10 +1,9 @@
-import type { AppSummary, Draft, DraftChange, Edition, Rehearsal } from '@pallmist/api';
+import type { AppSummary, Draft, DraftChange, Edition } from '@pallmist/api';
 import {
   checkAppFile,
   DraftDocument,
   listFormChanges,
   mayPublish,
-  needsConsent,
   patchSource,
   ProblemError,
   todayIn,
@@ -27,7 +26,6 @@ import { theOwner, type Builder } from '../builders/builders.ts';
 import type { DraftEvents } from '../builders/draft-events.ts';
 import type { DraftKeeper } from './draft-keeper.ts';
 import type { LiveApps } from './live-apps.ts';
-import { visitsOf, type Ledger } from '../ledger/ledger.ts';
 import type { Consent, LinkPromises } from './link-promises.ts';
 import { exportBeside } from './record-export.ts';
 import { listed, RecordImport, type RecordSource } from './record-import.ts';
@@ -73,7 +71,6 @@ export interface Publishing {
 
 interface AppEditorParts {
   promises: LinkPromises;
-  ledger: Ledger;
   store: Store;
   live: LiveApps;
   settings: Pick<Settings, 'data'>;
@@ -93,13 +90,11 @@ export class AppEditor {
   readonly #keeper: DraftKeeper;
   readonly #events: DraftEvents;
   readonly #promises: LinkPromises;
-  readonly #ledger: Ledger;
   /** What is removed in the background; awaited at a stop. */
   #sweeping: Promise<void> = Promise.resolve();
 
-  constructor({ store, live, settings, clock, log, keeper, events, promises, ledger }: AppEditorParts) {
+  constructor({ store, live, settings, clock, log, keeper, events, promises }: AppEditorParts) {
     this.#promises = promises;
-    this.#ledger = ledger;
     this.#store = store;
     this.#live = live;
     this.#settings = settings;
@@ -346,28 +341,6 @@ export class AppEditor {
     this.#tidy(undefined);
     this.#events.tell(app, { kind: 'published', edition: edition.number, by: builder.name });
     return { app, edition: edition.number, mount: definition.mount };
-  }
-
-  /** What publishing the draft would change for addresses of earlier editions, with repairs; and what was agreed to before. */
-  async rehearse(app: string): Promise<Rehearsal> {
-    const row = await this.#draftRow(app);
-    const { definition, compiled, problems } = checkAppFile(row.source);
-    if (!definition || !compiled || !mayPublish(problems))
-      throw new Refused(422, 'The draft has errors, so its addresses cannot be compared with those of earlier editions.', problems);
-    const findings = await this.#promises.rehearse({ source: row.source, definition, compiled });
-    const consents = await this.#promises.consents(app);
-    const seen = await this.#ledger.lately(app, 30);
-    return {
-      revision: row.revision,
-      findings: findings.map(({ promises: _, editions, printed, ...finding }) => ({
-        ...finding,
-        editions: [...editions],
-        printed: printed.map(({ address, note }) => ({ address, note })),
-        needsConsent: needsConsent(finding.fate),
-        visits: visitsOf(finding, seen),
-      })),
-      consents: consents.map(({ edition, words, by, at, why }) => ({ edition, words, by, at, why })),
-    };
   }
 
   /** Begins to remove what an earlier run has left. */

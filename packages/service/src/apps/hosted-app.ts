@@ -15,11 +15,14 @@ import {
 } from '@pallmist/app';
 import type { Clock } from '../clock.ts';
 
-/** An app that is being served: an edition at its mount, or a draft under `/~/draft/`. */
+/** An app that is being served: an edition at its mount, a draft under `/~/draft/`, or an edition beside it under `/~/published/`. */
 export interface HostedApp {
   definition: AppDefinition;
   compiled: CompiledApp;
+  /** For builders only: a draft, or a published edition beside it. What happens there is not counted, and nothing is mailed. */
   draft: boolean;
+  /** Whether its records are those that a draft may have for itself. */
+  trial: boolean;
   /** Number of the edition; 0 for a draft. */
   edition: number;
   /** Scope of its sessions, and the path of its cookie. */
@@ -41,6 +44,9 @@ const mostVariants = 100;
 /** Where a draft is served. */
 export const draftMount = (app: string): string => `/~/draft/${app}`;
 
+/** Where builders look at what is published while they change it. */
+export const publishedMount = (app: string): string => `/~/published/${app}`;
+
 /** A text of an app file: an edition, or, as number 0, the draft. */
 export interface AppSource {
   source: string;
@@ -58,18 +64,29 @@ export function hostApp({ source, edition }: AppSource, clock: Clock): HostedApp
 
 /** The same for what is checked already. */
 export function hostChecked(checked: CheckedApp, edition: number, clock: Clock): HostedApp | { problems: Problem[] } {
-  const draft = edition === 0;
   if (!checked.definition || !checked.compiled) return { problems: checked.problems };
-  const definition = draft ? asDraft(checked.definition) : checked.definition;
+  const { app } = checked.definition;
+  return edition === 0
+    ? host(asDraft(checked.definition), { draft: true, trial: true, edition, scope: `draft:${app}` }, clock)
+    : host(checked.definition, { draft: false, trial: false, edition, scope: `live:${app}` }, clock);
+}
+
+/** A published app for builders to look at, at a place of its own: it can stand in a frame, and nobody counts its visits. */
+export const hostBeside = ({ definition, edition }: HostedApp, clock: Clock): HostedApp =>
+  host(
+    { ...definition, mount: publishedMount(definition.app), formerMounts: [] },
+    { draft: true, trial: false, edition, scope: `beside:${definition.app}` },
+    clock,
+  );
+
+function host(definition: AppDefinition, as: Pick<HostedApp, 'draft' | 'trial' | 'edition' | 'scope'>, clock: Clock): HostedApp {
   const today = () => todayIn(definition.timeZone ?? 'UTC', clock());
   const parts = new Map<string, PagePart>();
   const asks = new Map<string, readonly string[]>();
   return {
     definition,
     compiled: compileApp(definition, { today }).app,
-    draft,
-    edition,
-    scope: `${draft ? 'draft' : 'live'}:${definition.app}`,
+    ...as,
     cookiePath: definition.mount,
     greatestFile: greatestFileOf(definition),
     today,

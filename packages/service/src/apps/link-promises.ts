@@ -7,6 +7,7 @@ import {
   pageVersions,
   rehearse,
   shortMark,
+  type AddressesInUse,
   type AppDefinition,
   type CompiledApp,
   type Finding,
@@ -20,7 +21,9 @@ import { randomBytes } from 'node:crypto';
 import { setImmediate } from 'node:timers/promises';
 import type { Clock } from '../clock.ts';
 import { timestamp } from '../clock.ts';
+import { mayHoldSealed, type Sealer } from '../seals/sealer.ts';
 import type { ConsentRow, LinkStore, PrintedRow } from '../store/links.ts';
+import type { ShortAddress } from '../store/short-addresses.ts';
 import type { Store, Stores } from '../store/store.ts';
 import type { HostedApp } from './hosted-app.ts';
 
@@ -50,11 +53,13 @@ interface Known {
 /** What the addresses of published editions promise: kept at each publishing, and compared with drafts. */
 export class LinkPromises {
   readonly #store: Store;
+  readonly #sealer: Sealer;
   readonly #clock: Clock;
   readonly #known = new Map<string, Known>();
 
-  constructor(store: Store, clock: Clock) {
+  constructor(store: Store, sealer: Sealer, clock: Clock) {
     this.#store = store;
+    this.#sealer = sealer;
     this.#clock = clock;
   }
 
@@ -62,7 +67,7 @@ export class LinkPromises {
   async check(draft: { definition: AppDefinition; compiled: CompiledApp }, consents: readonly Consent[]): Promise<Rehearsed> {
     const { app } = draft.definition;
     const { versions, withdrawn } = await this.#gather(app);
-    const findings = compareDraft(draft, versions, withdrawn, await this.#store.links.printed(app));
+    const findings = compareDraft(draft, versions, withdrawn, await this.#inUse(app));
     const agreed = new Set(consents.map(({ finding }) => finding));
     return { findings, open: findings.filter(({ id, fate, printed }) => needsConsent(fate) && (printed.length > 0 || !agreed.has(id))) };
   }
@@ -74,12 +79,33 @@ export class LinkPromises {
     const { versions, withdrawn } = await this.#gather(app);
     return rehearse({ ...draft, data }, versions, {
       withdrawn,
-      printed: await this.#store.links.printed(app),
+      inUse: await this.#inUse(app),
       formerly: async (number) => {
         const edition = await this.#store.apps.edition(app, number);
         return edition === undefined ? undefined : checkAppFile(edition.source).definition;
       },
     });
+  }
+
+  /** Addresses that are known to be in use: printed ones, and the newest short ones. */
+  async #inUse(app: string): Promise<AddressesInUse> {
+    const [printed, short] = await Promise.all([this.#store.links.printed(app), this.#store.shortAddresses.list(app)]);
+    const holding = printed.filter(({ address }) => mayHoldSealed(address));
+    const sealed = await Promise.all(holding.map(({ address }) => this.#sealer.openAll(app, address)));
+    // A printed short address follows its page, as any short one does.
+    const shortPrinted = await Promise.all(
+      printed.map(async ({ address, note }) => {
+        const code = codeOf('', address);
+        const found = code === undefined ? undefined : await this.short(app, code);
+        return found === undefined ? [] : [{ ...found, printed: { address, note } }];
+      }),
+    );
+    const codes = new Set(shortPrinted.flat().map(({ code }) => code));
+    return { printed, short: [...shortPrinted.flat(), ...short.filter(({ code }) => !codes.has(code))], sealed: sealed.flat() };
+  }
+
+  short(app: string, code: string): Promise<ShortAddress | undefined> {
+    return this.#store.shortAddresses.find(app, code);
   }
 
   /** How each earlier version of a page reads an address, the newest first. */
@@ -177,6 +203,12 @@ export class LinkPromises {
       await setImmediate();
     }
   }
+}
+
+/** The code of a short address; undefined for any other address. @param mount of the app; left out where any will do */
+export function codeOf(mount: string, address: string): string | undefined {
+  const [, before = '', code] = /^(.*)\/~s\/([A-Za-z0-9]{1,20})$/.exec(address) ?? [];
+  return mount === '' || before === mount ? code : undefined;
 }
 
 const addEdition = (links: LinkStore, app: string, edition: number, versions: readonly PageVersion[]): Promise<void> =>

@@ -4,7 +4,7 @@ import type { Clock } from '../clock.ts';
 import type { EditionRow } from '../store/apps.ts';
 import type { Store } from '../store/store.ts';
 import type { DraftKeeper } from './draft-keeper.ts';
-import { hostApp, hostChecked, type HostedApp } from './hosted-app.ts';
+import { hostApp, hostBeside, hostChecked, type HostedApp } from './hosted-app.ts';
 
 /** An app whose newest edition cannot be served, and why. */
 export interface StuckApp {
@@ -21,6 +21,7 @@ export class LiveApps {
   readonly #keeper: DraftKeeper;
   readonly #byName = new Map<string, HostedApp>();
   readonly #stuck = new Map<string, StuckApp>();
+  readonly #beside = new WeakMap<HostedApp, HostedApp>();
   readonly #drafts = new Map<string, { revision: number; hosted: ReturnType<typeof hostApp> }>();
   /** Longest mounts first, so that an app inside another's path is found. */
   #mounts: { mount: string; hosted: HostedApp; former: boolean }[] = [];
@@ -99,6 +100,15 @@ export class LiveApps {
   /** The app whose mount, or former mount, a path is in. */
   at(path: string): HostedApp | undefined {
     return this.#mounts.find(({ mount }) => path === mount || path.startsWith(`${mount}/`))?.hosted;
+  }
+
+  /** The published app as builders look at it beside the draft; undefined when there is none. */
+  beside(app: string): HostedApp | undefined {
+    const hosted = this.#byName.get(app);
+    if (hosted === undefined) return undefined;
+    let beside = this.#beside.get(hosted);
+    if (beside === undefined) this.#beside.set(hosted, (beside = hostBeside(hosted, this.#clock)));
+    return beside;
   }
 
   /** The draft as it is now; undefined when there is none. */

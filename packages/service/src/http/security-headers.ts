@@ -2,7 +2,7 @@ import type { NextFunction, Request, Response } from 'express';
 import helmet from 'helmet';
 import type { Settings } from '../settings.ts';
 
-/** Headers by which browsers hold a page to what it is: no script but our own, no frame but the console’s around a draft. */
+/** Headers by which browsers hold a page to what it is: no script but our own, no frame but the console’s around what builders look at. */
 export function securityHeaders(settings: Pick<Settings, 'publicUrl'>) {
   const policy = (frameAncestors: string) =>
     helmet({
@@ -28,6 +28,6 @@ export function securityHeaders(settings: Pick<Settings, 'publicUrl'>) {
   const framed = policy("'self'");
   const alone = policy("'none'");
   return (request: Request, response: Response, next: NextFunction) => {
-    (request.path.startsWith('/~/draft/') ? framed : alone)(request, response, next);
+    (/^\/~\/(?:draft|published)\//.test(request.path) ? framed : alone)(request, response, next);
   };
 }

@@ -61,17 +61,28 @@ export function webApp(parts: ServiceParts, guard: LoadGuard): RequestListener {
   web.use('/~/console', consoleFiles(files.console));
 
   const host = new AppHost(parts, guard);
-  web.use('/~/draft', async (request, response) => {
-    const app = /^\/~\/draft\/([^/?#]+)/.exec(request.originalUrl)?.[1] ?? '';
-    if (!(await maySee(parts.builders, request, app))) {
+  web.use(['/~/draft', '/~/published'], async (request, response, next) => {
+    if (await maySee(parts.builders, request, appBeside(request))) next();
+    else
       host.say(
         response,
-        message(undefined, 401, 'This is a draft', [
-          'Drafts are shown to builders only. Open the console by its link, or sign in to it, first.',
+        message(undefined, 401, 'This is for builders', [
+          'Drafts, and what is published beside them, are shown to builders only. Open the console by its link, or sign in to it, first.',
         ]),
       );
-      return;
-    }
+  });
+  web.use('/~/published', async (request, response) => {
+    const hosted = live.beside(appBeside(request));
+    if (!hosted) host.say(response, message(undefined, 404, 'Nothing is published', ['Publish the draft first.']));
+    else if (request.method === 'POST')
+      host.say(
+        response,
+        message(hosted, 405, 'Nothing is sent from here', ['This is what is published, to be looked at. Use the app itself.']),
+      );
+    else await host.answer(hosted, request, response);
+  });
+  web.use('/~/draft', async (request, response) => {
+    const app = appBeside(request);
     const hosted = await live.draft(app);
     if (!hosted) host.say(response, message(undefined, 404, 'There is no such draft', [`No app is called “${app.slice(0, 60)}”.`]));
     else if ('problems' in hosted) {
@@ -108,6 +119,9 @@ export function webApp(parts: ServiceParts, guard: LoadGuard): RequestListener {
     return hosted && host.busyPage(hosted);
   });
 }
+
+/** The app that a path under /~/draft or /~/published names. */
+const appBeside = ({ originalUrl }: Request) => /^\/~\/(?:draft|published)\/([^/?#]+)/.exec(originalUrl)?.[1] ?? '';
 
 /** Pallmist’s own paths: health, readiness, the console, the HTTP interface. */
 const isOwn = (path: string) => path === '/~' || path.startsWith('/~/');

@@ -113,5 +113,5 @@ export async function loadLists(
 }
 
 /** Where the records of an app are: a draft may have a copy, to be tried out. */
-export const recordSpace = ({ records }: Pick<Stores, 'records'>, { draft, definition: { app } }: HostedApp): RecordSpace =>
-  draft ? records.draftSpace(app) : app;
+export const recordSpace = ({ records }: Pick<Stores, 'records'>, { trial, definition: { app } }: HostedApp): RecordSpace =>
+  trial ? records.draftSpace(app) : app;

@@ -121,7 +121,7 @@ export async function load(admitted: Admitted, { store, cookies, sealer }: LoadP
     name,
     reading,
     packed: part.packed,
-    draft: hosted.draft,
+    draft: hosted.trial,
     ...(admitted.entering ? { entering: admitted.entering } : {}),
     ...(held.length > 0 ? { arrival: held } : {}),
     ...(forms ? { forms } : {}),

@@ -185,7 +185,7 @@ export function message(
       appTitle: shown.appTitle,
       home: shown.home,
       navigation: shown.navigation,
-      draft: hosted.draft,
+      draft: hosted.trial,
     },
   };
 }
@@ -211,7 +211,7 @@ function frameOf(hosted: HostedApp, values: Values): Pick<ShownPage, 'navigation
     packed: false,
     today: '',
     visit: {},
-    draft: hosted.draft,
+    draft: hosted.trial,
   };
   return showPage(payload, { cel: evaluateCel, types: allParameterTypes, shows: {}, phrases });
 }

@@ -2,6 +2,7 @@ import { SealBook, readAddress, writeAddress, type CompiledApp } from '@pallmist
 import { nearest } from '@pallmist/address/explain';
 import type { AppDefinition } from '../../definition/app-schema.ts';
 import type { FormerPages } from './former-pages.ts';
+import { probablePage } from './probable-page.ts';
 
 /**
  * What an address does today.
@@ -48,7 +49,8 @@ export function audit(address: string, definition: AppDefinition, compiled: Comp
       const past = former?.find(address, { definition, compiled, seals: new SealBook() });
       if (past === 'removed') return { verdict: 'gone', reason: 'The page was removed.' };
       if (past !== undefined) return { verdict: 'moved', to: past.to };
-      const meant = nearestPath(address, definition, compiled.mount);
+      const path = address.replace(/[?#].*$/s, '');
+      const meant = probablePage(path, definition, compiled)?.address ?? nearestPath(path, definition, compiled.mount);
       return { verdict: 'unknown', ...reason, ...(meant === undefined ? {} : { to: meant }) };
     }
   }
@@ -56,7 +58,7 @@ export function audit(address: string, definition: AppDefinition, compiled: Comp
 
 /** The path of a page that was probably meant. */
 function nearestPath(address: string, { pages }: AppDefinition, mount: string): string | undefined {
-  const path = address.replace(/[?#].*$/s, '').slice(mount.length);
+  const path = address.slice(mount.length);
   const paths = Object.values(pages).map((page) => page.address.replace(/\/?\{.*$/s, ''));
   const near = nearest(
     path.split('/').slice(0, 2).join('/'),

@@ -1,18 +1,27 @@
 import { compileApp } from '../../compile-with-all-types.ts';
 import type { AppDefinition, PageDefinition } from '../../definition/app-schema.ts';
 import { withContext, type ParameterDeclaration } from '@pallmist/address/declare';
-import type { CompiledApp } from '@pallmist/address/pages';
+import { writeAddress, type CompiledApp, type Seals } from '@pallmist/address/pages';
 import { judge, type Difference, type FormerReader, type Reader } from './judge.ts';
+import type { ShortInUse } from './addresses-in-use.ts';
 import type { FormerPages } from './former-pages.ts';
 import type { Found, PromisedPage } from './promised-page.ts';
+import { knownResult } from './known-results.ts';
 import { openSeals } from './open-seals.ts';
 import { pageVersion, templatesOf, type PageVersion } from './page-version.ts';
 import type { TemplateIndex } from './template-index.ts';
+import { shortMark } from '../../short-mark.ts';
 import { sameDeclarations } from './same-declarations.ts';
 import { triedValues, witnessAddresses } from './witness-addresses.ts';
 
 /** Two days, so that a date relative to today is not the same as a fixed one. */
 const days = ['2026-11-19', '2031-02-27'];
+
+/** What would become of an address of a version of a page. */
+export interface DifferenceOf {
+  version: PromisedPage;
+  difference: Difference;
+}
 
 /** Compares a draft with versions of its pages that were published. */
 export class Comparison {
@@ -21,6 +30,8 @@ export class Comparison {
   readonly #days: readonly { now: Reader; today: string }[];
   readonly #todays = new Map<string, PageVersion>();
   readonly #templates: TemplateIndex;
+  /** Mark of the addresses of all pages. */
+  readonly #addresses: string;
 
   /** @param compiled the draft’s addresses */
   constructor(definition: AppDefinition, compiled: CompiledApp) {
@@ -31,6 +42,14 @@ export class Comparison {
     }));
     this.#now = (this.#days[0] as { now: Reader }).now;
     this.#templates = templatesOf(definition);
+    const { mount, formerMounts, gone, pages } = definition;
+    const addresses = Object.entries(pages).map(([name, { address, formerAddresses, formerNames }]) => [
+      name,
+      address,
+      formerAddresses,
+      formerNames,
+    ]);
+    this.#addresses = shortMark(JSON.stringify([mount, formerMounts, gone, addresses]));
   }
 
   /** All differences; versions that are as today’s pages cost next to nothing. */
@@ -38,22 +57,45 @@ export class Comparison {
     return versions.flatMap((version) => this.#ofVersion(version));
   }
 
-  /** What would become of one address, by the newest version of a page that took it. */
-  ofAddress(address: string, former: FormerPages): { version: PromisedPage; difference: Difference }[] {
-    for (const { version, compiled } of former.readings(address, openSeals)) {
-      const then = { page: version.page, compiled, collections: version.app.collections ?? {} };
-      const differences = judge(then, this.#asIfReached(this.#now, version.app.mount), address) ?? [];
-      const moved: Difference[] = this.#isReached(version.app.mount) ? [] : [{ fate: 'gone', kind: 'app-moved' }];
-      return [...moved, ...differences].map((difference) => ({ version, difference }));
-    }
+  /** What would become of one address, by the newest version of a page that took it. @param seals that open what it holds */
+  ofAddress(address: string, former: FormerPages, seals: Seals = openSeals): DifferenceOf[] {
+    for (const { version, compiled } of former.readings(address, seals)) return this.#ofOne(version, compiled, address, seals);
     return [];
   }
 
-  #ofVersion(version: PromisedPage): Found[] {
+  /** What would become of a short address. It names its page and its values, so it follows them wherever they stand. */
+  ofShort({ edition, page, values }: ShortInUse, former: FormerPages): DifferenceOf[] {
+    const made = former.pageIn(edition, page);
+    if (made === undefined) return [];
+    const compiled = withContext(made.compiled, { seals: openSeals });
+    const { address } = writeAddress(compiled, page, values, { tellsVisit: true });
+    const follows = this.#todaysName(page) !== undefined;
+    return (address === undefined ? [] : this.#ofOne(made.version, compiled, address, openSeals)).filter(
+      ({ difference: { kind, parameter = '' } }) =>
+        kind !== 'other-page' && !(kind === 'no-page' && follows) && !(kind === 'other-default' && values[parameter] !== undefined),
+    );
+  }
+
+  #ofOne(version: PromisedPage, compiled: CompiledApp, address: string, seals: Seals): DifferenceOf[] {
+    const then = { page: version.page, compiled, collections: version.app.collections ?? {} };
+    const now = { ...this.#now, compiled: withContext(this.#now.compiled, { seals }) };
+    const differences = judge(then, this.#asIfReached(now, version.app.mount), address) ?? [];
+    const moved: Difference[] = this.#isReached(version.app.mount) ? [] : [{ fate: 'gone', kind: 'app-moved' }];
+    return [...moved, ...differences].map((difference) => ({ version, difference }));
+  }
+
+  #ofVersion(version: PromisedPage): readonly Found[] {
     const name = this.#todaysName(version.page);
     const same = name === version.page && this.#versionOf(name).key === version.key;
     const taken = this.#taken(version, name);
     if (same && taken.length === 0) return [];
+    const compare = () => this.#compare(version, name, same, taken);
+    // Where its address has moved, another page may be its heir: then that one's parameters count too.
+    const stays = name !== undefined && this.#definition.pages[name]?.address === version.app.pages[version.page]?.address;
+    return stays ? knownResult(version, this.#addresses + this.#versionOf(name).key, compare) : compare();
+  }
+
+  #compare(version: PromisedPage, name: string | undefined, same: boolean, taken: readonly string[]): Found[] {
     const { app: compiled } = compileApp(version.app);
     const then = (today: string): FormerReader => ({
       page: version.page,

@@ -1,6 +1,7 @@
 import { pageTitle } from '../../editing/describe-place.ts';
 import type { AppDefinition } from '../../definition/app-schema.ts';
 import { shortMark } from '../../short-mark.ts';
+import type { PrintedAddress } from './addresses-in-use.ts';
 import { promiseOf } from './promise-marks.ts';
 import type { Found, PromisedPage } from './promised-page.ts';
 import type { DifferenceKind, Fate } from './judge.ts';
@@ -22,15 +23,10 @@ export interface Finding {
   witness: string;
   /** Printed addresses that it concerns: such a finding can only be repaired. */
   printed: readonly PrintedAddress[];
+  /** Codes of the short addresses that it concerns. */
+  short: readonly string[];
   /** What is given up by agreeing to it: one mark for each version of the page. */
   promises: readonly string[];
-}
-
-/** An address that is printed somewhere, and cannot be called back. */
-export interface PrintedAddress {
-  address: string;
-  /** What it is printed on. */
-  note: string;
 }
 
 /** The order in which findings are told: first what nobody would notice. */
@@ -72,6 +68,7 @@ export function findingsOf(found: readonly Found[], definition: AppDefinition, w
       witness,
       promises,
       printed: [],
+      short: [],
     };
   });
   return findings.sort((one, other) => fates.indexOf(one.fate) - fates.indexOf(other.fate));

@@ -36,12 +36,14 @@ export class FormerPages {
   readonly #finders = new Map<string, PageFinder<PromisedPage[]>>();
   readonly #compiled = new Map<string, CompiledApp>();
   readonly #withdrawn: ReadonlySet<string>;
+  readonly #versions: readonly PromisedPage[];
   /** Segments that are literals of some version of a page. */
   readonly literals = new Set<string>();
 
   /** @param withdrawn promises that builders gave up */
   constructor(versions: readonly PromisedPage[], withdrawn: ReadonlySet<string>) {
     this.#withdrawn = withdrawn;
+    this.#versions = versions;
     const last = ({ editions }: PromisedPage) => editions.at(-1) ?? 0;
     for (const version of versions.toSorted((one, other) => last(other) - last(one))) {
       const mount = version.app.mount === '/' ? '' : version.app.mount;
@@ -80,6 +82,12 @@ export class FormerPages {
           yield { version, compiled, reading };
       }
     }
+  }
+
+  /** A page as it was in an edition. */
+  pageIn(edition: number, page: string): { version: PromisedPage; compiled: CompiledApp } | undefined {
+    const version = this.#versions.find((one) => one.page === page && one.editions.includes(edition));
+    return version === undefined ? undefined : { version, compiled: this.#compile(version) };
   }
 
   #compile({ key, app }: PromisedPage): CompiledApp {

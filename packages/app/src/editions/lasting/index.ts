@@ -3,8 +3,11 @@ export { addressesIn, fromQuotedPrintable, type AddressInText } from './addresse
 export { audit, isBroken, type AuditedAddress, type AuditVerdict } from './audit.ts';
 export { promisedPages, type PromisedPage } from './promised-page.ts';
 export { FormerPages, type FormerReading } from './former-pages.ts';
-export { fates, needsConsent, type Finding, type PrintedAddress } from './findings.ts';
+export type { AddressesInUse, PrintedAddress, ShortInUse } from './addresses-in-use.ts';
+export { fates, needsConsent, type Finding } from './findings.ts';
+export { probablePage, type ProbablePage } from './probable-page.ts';
 export type { DifferenceKind, Fate } from './judge.ts';
 export { pageVersions, type PageVersion } from './page-version.ts';
 export { compareDraft, rehearse, type ComparedDraft, type RepairableFinding } from './rehearse.ts';
+export { secondClassChanges, type SecondClassChange } from './second-class.ts';
 export type { Repair } from './repairs/repair.ts';

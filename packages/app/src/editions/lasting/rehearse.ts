@@ -4,9 +4,9 @@ import type { AppDefinition } from '../../definition/app-schema.ts';
 import type { CompiledApp } from '@pallmist/address/pages';
 import { Comparison } from './compare.ts';
 import type { Found, PromisedPage } from './promised-page.ts';
-import { findingsOf, needsConsent, type Finding, type PrintedAddress } from './findings.ts';
-import { FormerPages } from './former-pages.ts';
-import type { Difference } from './judge.ts';
+import type { AddressesInUse } from './addresses-in-use.ts';
+import { withAddressesInUse } from './findings-in-use.ts';
+import { findingsOf, needsConsent, type Finding } from './findings.ts';
 import { possibleRepairs } from './repairs/possible-repairs.ts';
 import type { Repair } from './repairs/repair.ts';
 
@@ -27,34 +27,11 @@ export function compareDraft(
   { definition, compiled }: Omit<ComparedDraft, 'data'>,
   versions: readonly PromisedPage[],
   withdrawn?: ReadonlySet<string>,
-  printed: readonly PrintedAddress[] = [],
+  inUse: AddressesInUse = {},
 ): Finding[] {
   const comparison = new Comparison(definition, compiled);
-  return withPrinted(findingsOf(comparison.of(versions), definition, withdrawn), comparison, versions, printed);
+  return withAddressesInUse(findingsOf(comparison.of(versions), definition, withdrawn), comparison, versions, inUse);
 }
-
-/** Findings with the printed addresses that they concern. */
-function withPrinted(
-  findings: readonly Finding[],
-  comparison: Comparison,
-  versions: readonly PromisedPage[],
-  printed: readonly PrintedAddress[],
-): Finding[] {
-  if (printed.length === 0 || findings.length === 0) return [...findings];
-  const former = new FormerPages(versions, new Set());
-  const lost = printed.map((one) => ({ one, lost: comparison.ofAddress(one.address, former) }));
-  return findings.map((finding) => ({
-    ...finding,
-    printed: lost.filter((each) => each.lost.some((difference) => concerns(finding, difference))).map(({ one }) => one),
-  }));
-}
-
-const concerns = (
-  { kind, fate, page, parameter }: Finding,
-  { version, difference }: { version: PromisedPage; difference: Difference },
-): boolean =>
-  difference.kind === kind &&
-  (kind === 'app-moved' || (difference.fate === fate && version.page === page && difference.parameter === parameter));
 
 /**
  * The same with repairs. Each one was tried: after it the finding is gone, and nothing else has come that needs consent.
@@ -65,18 +42,18 @@ export async function rehearse(
   versions: readonly PromisedPage[],
   {
     withdrawn,
-    printed = [],
+    inUse = {},
     formerly,
   }: {
     withdrawn?: ReadonlySet<string>;
-    printed?: readonly PrintedAddress[];
+    inUse?: AddressesInUse;
     formerly: (edition: number) => Promise<AppDefinition | undefined>;
   },
 ): Promise<RepairableFinding[]> {
   const { definition, compiled, data } = draft;
   const comparison = new Comparison(definition, compiled);
   const found = comparison.of(versions);
-  const findings = withPrinted(findingsOf(found, definition, withdrawn), comparison, versions, printed);
+  const findings = withAddressesInUse(findingsOf(found, definition, withdrawn), comparison, versions, inUse);
   const known = new Set(findings.map(({ id }) => id));
   const checker = new AppChecker();
   checker.check(data);

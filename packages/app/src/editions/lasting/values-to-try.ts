@@ -33,7 +33,7 @@ function ofType(then: ParameterDeclaration, now: ParameterDeclaration, app: Addr
     case 'integer':
       return numbers(then, now, 1);
     case 'number':
-      return [...numbers(then, now, 1), 0.5, -2.25, 1e-300];
+      return [...numbers(then, now, 1), ...longNumbers];
     case 'boolean':
       return [true, false];
     case 'date':
@@ -86,6 +86,9 @@ function lengths({ minLength = 0, maxLength }: ParameterDeclaration): string[] {
   return [`[^]{${String(minLength)},${maxLength === undefined ? '' : String(maxLength)}}`];
 }
 
+/** Fractions, among them those with the longest texts: a text of today may have a limit. */
+const longNumbers = [0.5, -2.25, 1e-300, -2.2250738585072014e-308, 0.30000000000000004, -1.7976931348623157e308];
+
 function numbers(then: ParameterDeclaration, now: ParameterDeclaration, step: number): unknown[] {
   const limits = [then.min, then.max, now.min, now.max].filter((limit): limit is number => typeof limit === 'number');
   return [
@@ -133,7 +136,7 @@ function keys(then: ParameterDeclaration, now: ParameterDeclaration, { collectio
 function ranges(then: ParameterDeclaration, now: ParameterDeclaration): unknown[] {
   const ofEnds = { ...then, type: then.of ?? 'integer' };
   const ends = (
-    then.of === 'date' ? dates(ofEnds, now) : [...numbers(ofEnds, now, 1), ...(then.of === 'number' ? [0.5, 1e-300] : [])]
+    then.of === 'date' ? dates(ofEnds, now) : [...numbers(ofEnds, now, 1), ...(then.of === 'number' ? longNumbers : [])]
   ).filter((end) => end !== undefined) as (number | string)[];
   const sorted = [...new Set(ends)].sort((one, other) => (one < other ? -1 : 1));
   const [first, last] = [sorted[0], sorted.at(-1)];
@@ -154,7 +157,8 @@ function lists(then: ParameterDeclaration, now: ParameterDeclaration, app: Addre
     ]),
     some(2),
     found.slice(0, 3),
-    [found[0], found[0]],
+    // Twice the same: today each may have to be there once.
+    ...found.map((item) => [item, item]),
     ['a,b', 'c'],
     [],
   ];
