@@ -4,6 +4,7 @@ import { cpus } from 'node:os';
 import { benchAddress } from './address.mjs';
 import { benchConsole } from './console.mjs';
 import { benchCore } from './core.mjs';
+import { benchLinks } from './links.mjs';
 import { benchLive } from './live.mjs';
 import { benchPages } from './pages.mjs';
 import { benchCreates, benchImport, benchReads } from './records.mjs';
@@ -13,6 +14,7 @@ const table = (head, rows) => [head, head.map(() => '---'), ...rows].map((row) =
 const library = await benchAddress();
 const live = await benchLive();
 const { rows, growth } = benchCore();
+const links = benchLinks();
 const { throughput, browser, sizes } = await benchPages();
 const records = await benchReads();
 const creates = await benchCreates();
@@ -70,6 +72,8 @@ const text = [
   'How it grows with the number of pages (the page read and written has 8 parameters; each page of the checked file has five parameters, a read, and five components):',
   '',
   table(['pages', 'read', 'write', 'compile', 'check'], growth),
+  '',
+  `Links that last, with ${whole(links.comparison.versions)} versions of 1,000 pages from 100 editions: the draft is compared with all of them within ${whole(links.comparison.first)} ms where half of them differ from it, ${whole(links.comparison.different)} ms where all do (goal 500), and within ${whole(links.comparison.edit)} ms again after one edit (goal 50). An address that only an earlier edition knows is followed in ${links.follow.toFixed(2)} ms (${String(links.followed)} of ${String(links.of)} arrive). To count an address with eight parameters takes ${(links.counting.ours / 1000).toFixed(1)} µs (goal 0.4), reading it ${(links.counting.theirs / 1000).toFixed(1)} µs. An access log with 200,000 different addresses is audited in ${(links.auditing / 1000).toFixed(1)} s (goal 1).`,
   '',
   'Reads on a collection of 100,000 records, 25 on a page, with the number of all (medians of 15):',
   '',

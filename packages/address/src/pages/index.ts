@@ -14,7 +14,7 @@ export type {
 } from './compiled-app.ts';
 export { addressParts, templateParts, type AddressPart } from './parts.ts';
 export { PageFinder } from './page-finder.ts';
-export { claimOf, readAddress } from './read-address.ts';
+export { claimOf, readAddress, readValues, type ReadValues } from './read-address.ts';
 export { localTime } from '../time-zone.ts';
 export { unprotect } from '../travel.ts';
 export { repairAddress, withoutMarks } from './repair-address.ts';

@@ -6,6 +6,7 @@ import { locateQuery, nameOf, take, takeMore, takeSegment } from '../locate.ts';
 import { decodeForShow } from '../percent.ts';
 import type { AddressProblem } from '../problem.ts';
 import { address, longestAddress, pathEnd, scan } from '../scan.ts';
+import { settle } from '../settle.ts';
 import { sentenceOf } from '../sentences/index.ts';
 import type { Slot } from '../template.ts';
 import { nextTurn, turn } from '../turn.ts';
@@ -46,8 +47,44 @@ export function readAddress(app: CompiledApp, given: string): Reading {
     const reason = app.gone[claim.gone]?.reason;
     return { ...nothing('gone', 'gone', reason ?? 'This page was removed.', 'Start from the app’s first page.'), gone: claim.gone };
   }
-  const { page } = claim;
   const undeclared: Reading['undeclared'] = [];
+  takeTexts(claim, segments, (name, from, to) => {
+    if (undeclared.length < mostUndeclared) undeclared.push({ name, text: address.slice(from, to) });
+  });
+  return withSentences(claim, undeclared);
+}
+
+/** What an address says, without words about it. */
+export interface ReadValues {
+  page: string;
+  /** Of the parameters that have one. */
+  values: Values;
+  /** Whether it can be shown, and no value in it is wrong. */
+  isRight: boolean;
+  /** The address was right in the past: it is to be replaced for good by today's. */
+  former: boolean;
+  /** It has query parameters that the page does not declare. */
+  strays: boolean;
+}
+
+/** Reads the values of an address alone, in a small part of the time of a reading; undefined where no page has it. */
+export function readValues(app: CompiledApp, given: string): ReadValues | undefined {
+  enterCall(app);
+  nextTurn();
+  if (!scan(given)) return undefined;
+  const segments: number[] = [];
+  const claim = claimAt(app, segments);
+  if (claim === undefined || 'gone' in claim) return undefined;
+  let strays = false;
+  takeTexts(claim, segments, () => (strays = true));
+  const { status, values, problems, former } = settle(claim.page.page, undefined);
+  const isRight = status === 'found' && problems.length === 0;
+  return { page: claim.page.name, values: values as Values, isRight, former: claim.former || former, strays };
+}
+
+/** Takes the texts of an address for the slots of its page. @param stray told of each name that the page does not have */
+function takeTexts(claim: Claim, segments: readonly number[], stray: (name: string, from: number, to: number) => void): void {
+  const { page } = claim;
   const inPath = claim.path.map((name) => page.page.byName.get(name) as Slot);
   // A path has fewer segments where the last one is optional.
   const takePath = () => {
@@ -59,12 +96,11 @@ export function readAddress(app: CompiledApp, given: string): Reading {
     // A former address may have in its query what stands in the path today.
     const slot = claim.former ? page.page.byName.get(name) : undefined;
     if (slot !== undefined) takeMore(slot, from, to, false);
-    else if (undeclared.length < mostUndeclared) undeclared.push({ name, text: address.slice(from, to) });
+    else stray(name, from, to);
   });
   // What stood in its path goes before the same name in its query.
   if (claim.former) takePath();
   for (const [name, text] of Object.entries(claim.implied ?? {})) takeImplied(page.page.byName.get(name), text);
-  return withSentences(claim, undeclared);
 }
 
 /** Finds whose path the scanned address has, and where the segments of its path parameters stand. */

@@ -48,13 +48,18 @@ function bucketOf({ declaration: { type, of }, sealed }: CompiledParameter, valu
   }
 }
 
+const mostDigits = 16;
+const digitWords = Array.from({ length: mostDigits + 1 }, (_, digits) =>
+  digits === 0 ? 'below 1' : `${String(digits)} ${digits === 1 ? 'digit' : 'digits'}`,
+);
+const [positive, negative] = ['', 'below 0, '].map((sign) => digitWords.map((words) => sign + words)) as [string[], string[]];
+
 /** Powers of ten: 1 to 9, 10 to 99, and so on. */
 function sizeOf(value: number): string {
   const size = Math.abs(value);
-  const sign = value < 0 ? 'below 0, ' : '';
-  if (size < 1) return `${sign}below 1`;
-  const digits = Math.min(16, Math.floor(Math.log10(size)) + 1);
-  return `${sign}${String(digits)} ${digits === 1 ? 'digit' : 'digits'}`;
+  let digits = 0;
+  for (let limit = 1; size >= limit && digits < mostDigits; limit *= 10) digits++;
+  return (value < 0 ? negative : positive)[digits] ?? '';
 }
 
 const limits = [0, 1, 2, 5, 10, 20, 50, 100];

@@ -54,11 +54,9 @@ export class Ledger {
   /** Counts an address that was read as one of a page. */
   count(app: string, page: CompiledPage, reading: Reading, request: Pick<Request, 'method' | 'headers'>): void {
     if (!this.#counts(request)) return;
-    const of = { app, day: this.#today(), page: page.name, referrer: referrerOf(request) };
-    this.#waiting.add({ ...of, parameter: '', state: reading.former ? 'former' : reading.status, bucket: '' });
-    tellSightings(page, reading, (parameter, state, bucket) => {
-      this.#waiting.add({ ...of, parameter, state, bucket });
-    });
+    const add = this.#waiting.of({ app, day: this.#today(), page: page.name, referrer: referrerOf(request) });
+    add('', reading.former ? 'former' : reading.status, '');
+    tellSightings(page, reading, add);
   }
 
   /** Counts an address that no page has. @param literals segments that stand in clear */
@@ -66,8 +64,7 @@ export class Ledger {
     const path = request.originalUrl.replace(/[?#].*$/s, '');
     if (!this.#counts(request) || triedByRobots.test(path)) return;
     const day = this.#today();
-    const parameter = maskedPath(path, literals);
-    this.#waiting.add({ app, day, page: '', parameter, state: 'unknown-page', bucket: '', referrer: referrerOf(request) });
+    this.#waiting.of({ app, day, page: '', referrer: referrerOf(request) })(maskedPath(path, literals), 'unknown-page', '');
     this.#tries.add(app, path, day);
   }
 
@@ -95,7 +92,7 @@ export class Ledger {
         }
       } catch (error) {
         this.#log.error({ err: error }, 'the ledger was not written; its counts wait');
-        for (const { count, ...row } of rows) this.#waiting.add(row, count);
+        for (const row of rows) this.#waiting.of(row)(row.parameter, row.state, row.bucket, row.count);
         this.#tries.putBack(tries);
         return;
       }
@@ -111,7 +108,7 @@ export class Ledger {
   }
 
   #counts = (request: Pick<Request, 'method' | 'headers'>) =>
-    this.#on && request.method === 'GET' && !robots.test(request.headers['user-agent'] ?? '');
+    this.#on && request.method === 'GET' && !isRobot(request.headers['user-agent'] ?? '');
 
   #dayBefore = (days: number) => new Date(this.#clock() - days * millisecondsOfDay).toISOString().slice(0, 10);
 
@@ -124,6 +121,19 @@ export class Ledger {
 }
 
 const millisecondsOfDay = 86_400_000;
+
+/** What was found of the names that browsers and robots give themselves: there are few, and each comes again and again. */
+const known = new Map<string, boolean>();
+const mostKnown = 1000;
+
+function isRobot(agent: string): boolean {
+  let is = known.get(agent);
+  if (is !== undefined) return is;
+  is = robots.test(agent);
+  if (known.size >= mostKnown) known.clear();
+  known.set(agent, is);
+  return is;
+}
 
 function referrerOf({ headers: { referer, host } }: Pick<Request, 'headers'>): string {
   if (referer === undefined) return 'none';

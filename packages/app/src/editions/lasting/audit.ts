@@ -1,8 +1,7 @@
-import { SealBook, readAddress, writeAddress, type CompiledApp } from '@pallmist/address/pages';
-import { nearest } from '@pallmist/address/explain';
+import { readAddress, readValues, SealBook, writeAddress, type CompiledApp } from '@pallmist/address/pages';
 import type { AppDefinition } from '../../definition/app-schema.ts';
 import type { FormerPages } from './former-pages.ts';
-import { probablePage } from './probable-page.ts';
+import { nearestBeginning, probablePage } from './probable-page.ts';
 
 /**
  * What an address does today.
@@ -30,6 +29,9 @@ export const isBroken = ({ verdict }: AuditedAddress): boolean => ['noted', 'ref
 
 /** Tells what an address does in an app. @param former the readers of earlier editions, where they are known */
 export function audit(address: string, definition: AppDefinition, compiled: CompiledApp, former?: FormerPages): AuditedAddress {
+  // Nearly all addresses work, and there may be many.
+  const read = readValues(compiled, address);
+  if (read?.isRight === true && !read.former && !read.strays) return { verdict: 'works', page: read.page };
   const reading = readAddress(compiled, address);
   const page = reading.page === undefined ? {} : { page: reading.page };
   const problem = reading.problems.find(({ severity, code }) => severity !== 'note' && code !== 'undeclared');
@@ -57,12 +59,7 @@ export function audit(address: string, definition: AppDefinition, compiled: Comp
 }
 
 /** The path of a page that was probably meant. */
-function nearestPath(address: string, { pages }: AppDefinition, mount: string): string | undefined {
-  const path = address.slice(mount.length);
-  const paths = Object.values(pages).map((page) => page.address.replace(/\/?\{.*$/s, ''));
-  const near = nearest(
-    path.split('/').slice(0, 2).join('/'),
-    paths.filter((one) => one.length > 1),
-  );
+function nearestPath(path: string, definition: AppDefinition, mount: string): string | undefined {
+  const near = nearestBeginning(path.slice(mount.length).split('/').slice(0, 2).join('/'), definition);
   return near === undefined ? undefined : mount + near;
 }

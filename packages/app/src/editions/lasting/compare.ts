@@ -92,7 +92,7 @@ export class Comparison {
     const compare = () => this.#compare(version, name, same, taken);
     // Where its address has moved, another page may be its heir: then that one's parameters count too.
     const stays = name !== undefined && this.#definition.pages[name]?.address === version.app.pages[version.page]?.address;
-    return stays ? knownResult(version, this.#addresses + this.#versionOf(name).key, compare) : compare();
+    return stays ? knownResult(version, this.#versionOf(name).key, this.#addresses, compare) : compare();
   }
 
   #compare(version: PromisedPage, name: string | undefined, same: boolean, taken: readonly string[]): Found[] {

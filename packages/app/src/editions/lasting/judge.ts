@@ -2,10 +2,12 @@ import {
   claimOf,
   decodeForShow,
   readAddress,
+  readValues,
   type Claim,
   type CompiledApp,
   type CompiledParameter,
   type ParameterReading,
+  type ReadValues,
   type Reading,
 } from '@pallmist/address/pages';
 import type { Problem } from '@pallmist/address/declare';
@@ -66,6 +68,10 @@ export interface FormerReader {
  * @returns undefined where the earlier edition did not take the address
  */
 export function judge(then: FormerReader, now: Reader, address: string): Difference[] | undefined {
+  // Nearly all addresses that are tried mean the same, and finding that out costs little.
+  const plainly = readValues(then.compiled, address);
+  if (plainly?.isRight !== true || plainly.page !== then.page) return undefined;
+  if (agrees(then, now, plainly, readValues(now.compiled, address))) return [];
   const was = readAddress(then.compiled, address);
   if (was.status !== 'found' || was.page !== then.page || was.parameters.some(({ problem }) => problem !== undefined)) return undefined;
   const is = readAddress(now.compiled, address);
@@ -90,6 +96,19 @@ export function judge(then: FormerReader, now: Reader, address: string): Differe
     if (problem?.code === 'missing' && ![...met].some((one) => one.name === name))
       differences.push({ fate: 'refused', kind: 'missing-value', parameter: name });
   return differences;
+}
+
+/** Whether two readings name the same page, and give each of its earlier parameters the same value by the same name. */
+function agrees(then: FormerReader, now: Reader, was: ReadValues, is: ReadValues | undefined): boolean {
+  if (is?.isRight !== true || is.page !== was.page) return false;
+  const today = now.compiled.pages.get(is.page)?.byName;
+  return (then.compiled.pages.get(was.page)?.parameters ?? []).every((declared) => {
+    const present = today?.get(declared.name);
+    if (present === undefined) return false;
+    const [before, after] = [was.values[declared.name], is.values[declared.name]];
+    if (before === undefined || after === undefined) return before === after;
+    return declared.plain.write(before) === present.plain.write(after) && sameRecords(then, now, declared, present);
+  });
 }
 
 /** Today's reading of a parameter: by its name, by a former name, or by its place in the path. */

@@ -2,7 +2,7 @@ import type { AddressableApp, AddressablePage } from '@pallmist/address/pages';
 import type { ParameterDeclaration } from '@pallmist/address/declare';
 import { leadOn } from '../../components/lead-on/definition.ts';
 import type { AppDefinition, PageDefinition } from '../../definition/app-schema.ts';
-import { TemplateIndex } from './template-index.ts';
+import { TemplateIndex, type Rival } from './template-index.ts';
 
 /** All that the addresses of one page depend on, as it was in some editions. Equal versions have equal keys. */
 export interface PageVersion {
@@ -24,7 +24,28 @@ export function pageVersions(definition: AppDefinition): PageVersion[] {
 export const templatesOf = ({ pages }: AppDefinition): TemplateIndex =>
   new TemplateIndex(Object.entries(pages).map(([name, { address }]) => [name, address] as const));
 
+/** What a version was made of: while these are the same objects, it is the same. */
+interface MadeOf {
+  parts: readonly unknown[];
+  version: PageVersion;
+}
+const made = new WeakMap<PageDefinition, MadeOf>();
+
+/** The version of a page. A draft that is changed keeps the objects that it does not change, and so their versions. */
 export function pageVersion(definition: AppDefinition, name: string, page: PageDefinition, templates: TemplateIndex): PageVersion {
+  const { app, mount, timeZone, choices, collections, parameters } = definition;
+  const rivals = templates.rivalsOf(page.address, name);
+  const names = Object.values({ ...page.parameters, ...parameters }).some(({ type, items }) => type === 'page' || items?.type === 'page');
+  const ofRivals = rivals.map((rival) => `${rival.page} ${rival.address}`).join('\n');
+  const parts = [name, app, mount, timeZone, choices, collections, parameters, ofRivals, names ? definition.pages : undefined];
+  const known = made.get(page);
+  if (known?.parts.every((part, index) => part === parts[index]) === true) return known.version;
+  const version = makeVersion(definition, name, page, rivals);
+  made.set(page, { parts, version });
+  return version;
+}
+
+function makeVersion(definition: AppDefinition, name: string, page: PageDefinition, rivals: readonly Rival[]): PageVersion {
   const { choices = {}, collections = {}, mount, timeZone } = definition;
   const parameters = mapped(page.parameters ?? {});
   const ofApp = mapped(definition.parameters ?? {});
@@ -63,7 +84,7 @@ export function pageVersion(definition: AppDefinition, name: string, page: PageD
     pages: {
       [name]: addresses,
       // Which addresses it left to other pages.
-      ...Object.fromEntries(templates.rivalsOf(page.address, name).map((rival) => [rival.page, { address: rival.address }])),
+      ...Object.fromEntries(rivals.map((rival) => [rival.page, { address: rival.address }])),
     },
   };
   const leading = page.content.filter(({ show }) => show === leadOn.name);

@@ -1,5 +1,6 @@
-import { parseTemplate, type ParameterDeclaration } from '@pallmist/address/declare';
+import type { ParameterDeclaration } from '@pallmist/address/declare';
 import type { PageVersion } from './page-version.ts';
+import { partsOf } from './template-parts.ts';
 
 /**
  * Parameters that two versions of a page declare alike, with all that the declarations refer to: their values are read
@@ -14,7 +15,7 @@ export function sameDeclarations(then: PageVersion, today: PageVersion): Set<str
 
 /** Each declaration as a text, with what it refers to. */
 function declarations({ app, page }: PageVersion): Record<string, string> {
-  const { repeated } = parseTemplate(app.pages[page]?.address ?? '').template;
+  const { repeated } = partsOf(app.pages[page]?.address ?? '');
   const inPath = new Set((app.pages[page]?.address ?? '').match(/\{\/?[^{}?]+\}/g)?.map((part) => part.replaceAll(/[{}/]/g, '')));
   const all = { ...app.parameters, ...app.pages[page]?.parameters };
   return Object.fromEntries(

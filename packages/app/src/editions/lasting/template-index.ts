@@ -1,4 +1,5 @@
-import { parseTemplate, type AddressTemplate } from '@pallmist/address/declare';
+import type { AddressTemplate } from '@pallmist/address/declare';
+import { partsOf } from './template-parts.ts';
 
 type Segments = AddressTemplate['segments'];
 
@@ -18,7 +19,7 @@ export class TemplateIndex {
 
   constructor(addresses: Iterable<readonly [page: string, address: string]>) {
     for (const [page, address] of addresses) {
-      const { segments } = parseTemplate(address).template;
+      const { segments } = partsOf(address);
       const key = keyOf(segments);
       const group = this.#groups.get(key);
       const entry = { page, address: address.replace(/\{\?[^{}]*\}$/, ''), segments };
@@ -29,7 +30,7 @@ export class TemplateIndex {
 
   /** Those that take addresses of a template, itself left out. */
   rivalsOf(address: string, page: string): Rival[] {
-    const { segments } = parseTemplate(address).template;
+    const { segments } = partsOf(address);
     if (!segments.some((segment) => 'parameter' in segment)) return [];
     const length = String(segments.length);
     const first = segments[0] !== undefined && 'literal' in segments[0] ? segments[0].literal : undefined;
