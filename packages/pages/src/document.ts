@@ -61,6 +61,7 @@ interface DocumentParts {
   body: string;
   assets: Assets;
   payload?: PagePayload;
+  /** The whole address. */
   canonical?: string;
   description?: string | undefined;
   robots?: string | undefined;
@@ -95,6 +96,7 @@ export function assembleDocument({
     ...meta('name', 'description', description),
     ...meta('name', 'robots', robots),
     ...meta('property', 'og:title', share?.title),
+    ...meta('property', 'og:url', share && canonical),
     ...meta('property', 'og:site_name', share?.site),
     ...meta('property', 'og:description', share && description),
     ...meta('property', 'og:type', share && 'website'),

@@ -14,7 +14,7 @@ export type { MessagePage } from './message-page.ts';
 Object.assign(renderers, allRenderers);
 
 /** Draws a page to a whole HTML document, with its payload enclosed for the browser to take over. */
-export function renderPage(payload: PagePayload, tools: ShowTools, assets: Assets): string {
+export function renderPage(payload: PagePayload, tools: ShowTools, assets: Assets, base: string): string {
   const shown = showPage(payload, tools);
   const nothing = () => undefined;
   const live: LivePage = {
@@ -40,8 +40,9 @@ export function renderPage(payload: PagePayload, tools: ShowTools, assets: Asset
     body,
     assets,
     payload,
-    canonical: shown.address,
-    languages: shown.languages(),
+    // Search engines and chats take whole addresses only.
+    canonical: base + shown.address,
+    languages: shown.languages().map(({ tag, href }) => ({ tag, href: base + href })),
     description: shown.description,
     // A draft is nobody's find.
     robots: shown.draft ? 'noindex, nofollow' : shown.robots,

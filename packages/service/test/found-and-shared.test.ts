@@ -42,7 +42,9 @@ const text = async (path: string) => (await fetch(service.base + path)).text();
 it('a shared address shows a title and a sentence; a page may stay out of search engines', async () => {
   const home = await text('/little');
   expect(home).toContain('<meta name="description" content="All about &quot;plants&quot;">');
-  expect(home).toContain('<meta property="og:title" content="Home"><meta property="og:site_name" content="Little">');
+  expect(home).toContain(
+    '<meta property="og:title" content="Home"><meta property="og:url" content="https://plants.example/little"><meta property="og:site_name" content="Little">',
+  );
   expect(home).not.toContain('name="robots"');
   expect(await text('/little/hidden')).toContain('<meta name="robots" content="noindex">');
 });

@@ -3,6 +3,7 @@ import { checkAppFile, sayIn } from '@pallmist/app';
 import { phrases, translated } from '@pallmist/app/phrases';
 import { startTestService, type TestService } from '../../../test/support/garden-service.ts';
 import { littleApp, publishApp } from '../../../test/support/little-app.ts';
+import { Visitor } from '../../../test/support/visitor.ts';
 
 const source = littleApp({
   more: `choices:
@@ -103,8 +104,33 @@ it('labels, navigation, title and problems are in the language, and the brand li
   expect(page).toContain('<html lang="de" dir="ltr">');
   expect(page).toContain('<option value="fern">Farn</option>');
   expect(page).toMatch(/class="home[^"]*" href="\/little\?tongue=de"/);
-  expect(page).toContain('„Höhe“ kann nicht “99” sein: Die Zahl darf höchstens 9 sein.');
-  expect(page).toContain('<link rel="alternate" hreflang="fr" href="/little?kind=palm&amp;tongue=fr">');
+  expect(page).toContain('„Höhe“ kann nicht “99” sein: Erwartet wird eine ganze Zahl von 1 bis 9.');
+  expect(page).toContain(`<link rel="alternate" hreflang="fr" href="${service.base}/little?kind=palm&amp;tongue=fr">`);
+});
+
+it.each([
+  [
+    'de',
+    'Es ist noch nicht gespeichert. Bitte sehen Sie sich an, was markiert ist.',
+    'Ein anderer Eintrag hat diesen Wert schon.',
+    'Es ist keine ganze Zahl.',
+  ],
+  [
+    'fr',
+    'Ce n’est pas encore enregistré. Veuillez vérifier ce qui est marqué.',
+    'Un autre élément a déjà cette valeur.',
+    'Ce n’est pas un nombre entier.',
+  ],
+  ['es', 'Todavía no se ha guardado. Revise lo que está marcado.', 'Otro elemento ya tiene este valor.', 'No es un número entero.'],
+])('what is wrong in a form is said in the language %s', async (tag, whole, taken, number) => {
+  const visitor = new Visitor(service.base);
+  const send = (fields: Record<string, string>) =>
+    visitor.send(`/little?tongue=${tag}`, { '~form': 'add', name: 'N', kind: 'fern', ...fields });
+  const text = async (fields: Record<string, string>) => (await (await send(fields)).text()).replaceAll('&#39;', '’');
+  expect(await text({ code: 'a', height: '1' })).toContain(taken);
+  const refused = await text({ code: 'new', height: 'high' });
+  expect(refused).toContain(whole);
+  expect(refused).toContain(number);
 });
 
 it('a language that is written from right to left says so, and has the words that the app gives', async () => {

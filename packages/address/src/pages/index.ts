@@ -23,7 +23,7 @@ export type { ParameterReading, Reading } from './reading.ts';
 export { rejectItems, rejectValue } from './reject-value.ts';
 export { SealBook, type SealedValue } from './seal-book.ts';
 export type { Seals } from './call-context.ts';
-export { readPlainText, Refusal, valueFrom, writePlainText } from './value-text.ts';
+export { readPlainText, Refusal, refusalIn, valueFrom, writePlainText } from './value-text.ts';
 export { lengthBudget, writeAddress, type WriteOptions, type Written } from './write-address.ts';
 export { decodeForShow } from '../percent.ts';
 export { longestAddress } from '../scan.ts';

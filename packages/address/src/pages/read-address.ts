@@ -164,10 +164,9 @@ function sayProblem(page: CompiledPage, { code, severity, parameter = '', data }
   const say = (of: string, given?: unknown) => sentenceOf(of, given, presentSentences());
   if (code === 'missing') return { code, severity, message: say('lacks', [parameter, label]), hint: say('lacks-hint'), parameter };
   const reason = say(code, data);
-  // Sentences about what is expected exist in English only; reasons are translated.
-  const wanted = compiled === undefined || presentSentences() !== undefined ? undefined : expected(compiled, code);
+  const wanted = compiled === undefined ? undefined : expected(compiled, code, say);
   const said =
-    suggestion !== undefined ? say('perhaps-meant', [reason, suggestion]) : wanted === undefined ? reason : `It should be ${wanted}.`;
+    suggestion !== undefined ? say('perhaps-meant', [reason, suggestion]) : wanted === undefined ? reason : say('should-be', wanted);
   return { code, severity, message: say('cannot-be', [label ?? parameter, quote(decodeForShow(text)), said]), parameter };
 }
 

@@ -2,21 +2,28 @@ import type { ParameterValue } from '../declare/declaration.ts';
 import { refusalCode, refusalData, refuse } from '../outcome.ts';
 import type { Parameter } from '../parameter.ts';
 import { decodeForShow, encode } from '../percent.ts';
-import { sentenceOf } from '../sentences/index.ts';
+import { sentenceOf, type Sentences } from '../sentences/index.ts';
 
 /** Why a text or a value is not accepted: a stable code and a sentence that a visitor understands. */
 export class Refusal {
   readonly code: string;
   readonly message: string;
+  /** What its sentence needs: a limit, or the values that there are. */
+  readonly data: unknown;
 
-  constructor(code: string, message: string) {
+  constructor(code: string, message: string, data?: unknown) {
     this.code = code;
     this.message = message;
+    this.data = data;
   }
 }
 
+/** A refusal in another language; its own sentence where the language does not have the code. */
+export const refusalIn = ({ code, message, data }: Refusal, sentences: Sentences | undefined): string =>
+  sentences?.[code]?.(data as never) ?? message;
+
 /** The refusal of the text or value that was read or written last. */
-export const lastRefusal = (): Refusal => new Refusal(refusalCode, sentenceOf(refusalCode, refusalData));
+export const lastRefusal = (): Refusal => new Refusal(refusalCode, sentenceOf(refusalCode, refusalData), refusalData);
 
 /** Reads a text that comes from outside an address, for example from a form. Commas separate the items of a list. */
 export function readPlainText(parameter: Parameter, text: string): ParameterValue | Refusal {

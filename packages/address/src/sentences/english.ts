@@ -1,4 +1,4 @@
-import { shown } from './shown.ts';
+import { alternatives, shown, type Limits } from './shown.ts';
 
 /** Makes a sentence of what a problem's code needs to be said. */
 export type Sentence = (data: never) => string;
@@ -12,6 +12,15 @@ export const english: Sentences = {
   lacks: ([name, label]: (string | undefined)[]) =>
     `The address lacks “${String(name)}”${label === undefined ? '' : ` (${label})`}, without which the page makes no sense.`,
   'lacks-hint': () => 'Start from a page that links here.',
+  'should-be': (what) => `It should be ${String(what)}.`,
+  'expected-integer': (limits: Limits) => `a whole number${span(limits)}`,
+  'expected-number': (limits: Limits) => `a number${span(limits)}`,
+  'expected-boolean': () => '“true” or “false”',
+  'expected-date': (limits: Limits) => `a date like 2026-03-21${span(limits)}`,
+  'expected-choice': ([names, more]: [string[], number]) =>
+    more > 0 ? `one of ${names.join(', ')} and ${String(more)} others` : alternatives(names, ' or '),
+  'expected-like': (sample) => `something like ${String(sample)}`,
+  'expected-list': (item) => `${String(item)}, or several of them with commas between them`,
   'gone-value': (data) => (data as { reason?: string } | undefined)?.reason ?? 'It was removed.',
   'unknown-record': () => 'There is no such record.',
   'malformed-escape': () => 'Its percent-encoding is not well-formed UTF-8.',
@@ -67,3 +76,13 @@ export const english: Sentences = {
   'not-opened': () => 'It was cut or changed on its way, or it is no longer valid.',
   'not-sealed': () => 'There is no key here to seal it with.',
 };
+
+/** Where the limits are, beginning with what stands before it. */
+const span = ([min, max]: Limits): string =>
+  min === undefined
+    ? max === undefined
+      ? ''
+      : `, ${shown(max)} or less`
+    : max === undefined
+      ? `, ${shown(min)} or more`
+      : ` from ${shown(min)} to ${shown(max)}`;

@@ -1,5 +1,5 @@
 import type { Sentences } from './english.ts';
-import { shown } from './shown.ts';
+import { alternatives, shown, type Limits } from './shown.ts';
 
 /** What a visitor reads of a text or a value that was refused, by the code, in French. */
 export const french: Sentences = {
@@ -36,6 +36,28 @@ export const french: Sentences = {
   'range-reversed': () => 'La fin est avant le début.',
   'not-packed': () => 'C’est abîmé ou coupé.',
   'not-opened': () => 'Cela a été coupé ou modifié en chemin, ou n’est plus valable.',
+  'should-be': (what) => `La valeur attendue est ${String(what)}.`,
+  'expected-integer': (limits: Limits) => `un nombre entier${span(limits)}`,
+  'expected-number': (limits: Limits) => `un nombre${span(limits)}`,
+  'expected-boolean': () => '« true » ou « false »',
+  'expected-date': (limits: Limits) => `une date comme 2026-03-21${span(limits)}`,
+  'expected-choice': ([names, more]: [string[], number]) =>
+    more > 0 ? `${names.join(', ')} ou une de ${String(more)} autres valeurs` : alternatives(names, ' ou '),
+  'expected-like': (sample) => `par exemple ${String(sample)}`,
+  'expected-list': (item) => `${String(item)}, ou plusieurs, séparés par des virgules`,
+  'empty-field': () => 'Ce champ ne peut pas être vide.',
+  'choose-one': () => 'Choisissez une valeur.',
+  'no-file': () => 'Ce n’est pas un fichier envoyé ici.',
   'gone-value': (data) => (data as { reason?: string } | undefined)?.reason ?? 'Cette valeur n’existe plus.',
   'unknown-record': () => 'Cet élément n’existe pas.',
 };
+
+/** Where the limits are, beginning with what stands before it. */
+const span = ([min, max]: Limits): string =>
+  min === undefined
+    ? max === undefined
+      ? ''
+      : `, ${shown(max)} ou moins`
+    : max === undefined
+      ? `, ${shown(min)} ou plus`
+      : ` de ${shown(min)} à ${shown(max)}`;

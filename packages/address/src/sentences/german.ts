@@ -1,5 +1,5 @@
 import type { Sentences } from './english.ts';
-import { shown } from './shown.ts';
+import { alternatives, shown, type Limits } from './shown.ts';
 
 /** What a visitor reads of a text or a value that was refused, by the code, in German. */
 export const german: Sentences = {
@@ -37,6 +37,28 @@ export const german: Sentences = {
   'range-reversed': () => 'Das Ende liegt vor dem Anfang.',
   'not-packed': () => 'Es ist beschädigt oder abgeschnitten.',
   'not-opened': () => 'Es wurde unterwegs abgeschnitten oder verändert, oder es gilt nicht mehr.',
+  'should-be': (what) => `Erwartet wird ${String(what)}.`,
+  'expected-integer': (limits: Limits) => `eine ganze Zahl${span(limits)}`,
+  'expected-number': (limits: Limits) => `eine Zahl${span(limits)}`,
+  'expected-boolean': () => '„true“ oder „false“',
+  'expected-date': (limits: Limits) => `ein Datum wie 2026-03-21${span(limits)}`,
+  'expected-choice': ([names, more]: [string[], number]) =>
+    more > 0 ? `${names.join(', ')} oder einer von ${String(more)} weiteren Werten` : alternatives(names, ' oder '),
+  'expected-like': (sample) => `etwas wie ${String(sample)}`,
+  'expected-list': (item) => `${String(item)}, oder mehrere davon, durch Kommas getrennt`,
+  'empty-field': () => 'Das darf nicht leer bleiben.',
+  'choose-one': () => 'Wählen Sie einen Wert aus.',
+  'no-file': () => 'Das ist keine Datei, die hier gesendet wurde.',
   'gone-value': (data) => (data as { reason?: string } | undefined)?.reason ?? 'Den Wert gibt es nicht mehr.',
   'unknown-record': () => 'Diesen Eintrag gibt es nicht.',
 };
+
+/** Where the limits are, beginning with what stands before it. */
+const span = ([min, max]: Limits): string =>
+  min === undefined
+    ? max === undefined
+      ? ''
+      : ` bis ${shown(max)}`
+    : max === undefined
+      ? ` ab ${shown(min)}`
+      : ` von ${shown(min)} bis ${shown(max)}`;

@@ -1,5 +1,5 @@
 import type { Sentences } from './english.ts';
-import { shown } from './shown.ts';
+import { alternatives, shown, type Limits } from './shown.ts';
 
 /** What a visitor reads of a text or a value that was refused, by the code, in Spanish. */
 export const spanish: Sentences = {
@@ -37,6 +37,28 @@ export const spanish: Sentences = {
   'range-reversed': () => 'El final es anterior al comienzo.',
   'not-packed': () => 'Está dañado o cortado.',
   'not-opened': () => 'Se cortó o se cambió por el camino, o ya no es válido.',
+  'should-be': (what) => `Se espera ${String(what)}.`,
+  'expected-integer': (limits: Limits) => `un número entero${span(limits)}`,
+  'expected-number': (limits: Limits) => `un número${span(limits)}`,
+  'expected-boolean': () => '«true» o «false»',
+  'expected-date': (limits: Limits) => `una fecha como 2026-03-21${span(limits)}`,
+  'expected-choice': ([names, more]: [string[], number]) =>
+    more > 0 ? `${names.join(', ')} u otro de ${String(more)} valores` : alternatives(names, ' o '),
+  'expected-like': (sample) => `algo como ${String(sample)}`,
+  'expected-list': (item) => `${String(item)}, o varios, separados por comas`,
+  'empty-field': () => 'Este campo no puede quedar vacío.',
+  'choose-one': () => 'Elija un valor.',
+  'no-file': () => 'No es un archivo enviado aquí.',
   'gone-value': (data) => (data as { reason?: string } | undefined)?.reason ?? 'Ese valor ya no existe.',
   'unknown-record': () => 'Ese elemento no existe.',
 };
+
+/** Where the limits are, beginning with what stands before it. */
+const span = ([min, max]: Limits): string =>
+  min === undefined
+    ? max === undefined
+      ? ''
+      : `, ${shown(max)} o menos`
+    : max === undefined
+      ? `, ${shown(min)} o más`
+      : ` de ${shown(min)} a ${shown(max)}`;

@@ -191,6 +191,47 @@ export const phrases = {
     'Il y a tant de monde que nous ne suivons pas. Veuillez réessayer dans un instant.',
     'Hay tanta gente que no damos abasto. Inténtelo de nuevo en un momento.',
   ],
+  'It is not saved yet.': ['Es ist noch nicht gespeichert.', 'Ce n’est pas encore enregistré.', 'Todavía no se ha guardado.'],
+  'Please look at what is marked.': [
+    'Bitte sehen Sie sich an, was markiert ist.',
+    'Veuillez vérifier ce qui est marqué.',
+    'Revise lo que está marcado.',
+  ],
+  'The record is not there any more.': ['Den Eintrag gibt es nicht mehr.', 'Cet élément n’existe plus.', 'Ese elemento ya no existe.'],
+  'This was changed by another person meanwhile. Your text stands below and is not saved; send it again to put it in the place of theirs.':
+    [
+      'Das hat inzwischen jemand anderes geändert. Ihr Text steht unten und ist nicht gespeichert; senden Sie ihn noch einmal, um den anderen zu ersetzen.',
+      'Une autre personne a modifié ceci entre-temps. Votre texte est ci-dessous et n’est pas enregistré ; envoyez-le de nouveau pour remplacer le sien.',
+      'Otra persona ha cambiado esto entretanto. Su texto está abajo y no se ha guardado; envíelo de nuevo para sustituir el otro.',
+    ],
+  'Another record has this already.': [
+    'Ein anderer Eintrag hat diesen Wert schon.',
+    'Un autre élément a déjà cette valeur.',
+    'Otro elemento ya tiene este valor.',
+  ],
+  'There is no such record.': ['Diesen Eintrag gibt es nicht.', 'Cet élément n’existe pas.', 'Ese elemento no existe.'],
+  'The file is empty.': ['Die Datei ist leer.', 'Le fichier est vide.', 'El archivo está vacío.'],
+  'The file is not here any more. Please choose it again.': [
+    'Die Datei ist nicht mehr da. Bitte wählen Sie sie noch einmal aus.',
+    'Le fichier n’est plus là. Veuillez le choisir de nouveau.',
+    'El archivo ya no está aquí. Elíjalo de nuevo.',
+  ],
+  'So many files are under way that there is no room. Please try again later.': [
+    'Es sind so viele Dateien unterwegs, dass kein Platz ist. Bitte versuchen Sie es später noch einmal.',
+    'Trop de fichiers sont en cours d’envoi. Veuillez réessayer plus tard.',
+    'Hay demasiados archivos en camino. Inténtelo de nuevo más tarde.',
+  ],
+  'Your session had ended, so this was not saved. Here it is again: please send it once more.': [
+    'Ihre Anmeldung war abgelaufen, deshalb wurde das nicht gespeichert. Hier ist es wieder: Bitte senden Sie es noch einmal.',
+    'Votre session était terminée, ce n’est donc pas enregistré. Voici votre texte : veuillez l’envoyer de nouveau.',
+    'Su sesión había terminado, por eso no se guardó. Aquí está de nuevo: envíelo otra vez.',
+  ],
+  'That form is not here': ['Dieses Formular ist nicht hier', 'Ce formulaire n’est pas ici', 'Ese formulario no está aquí'],
+  'The page does not show the form it came from, or not any more. What was typed has not been saved.': [
+    'Die Seite zeigt das Formular nicht oder nicht mehr. Was eingegeben wurde, ist nicht gespeichert.',
+    'La page ne montre pas, ou plus, ce formulaire. Ce qui a été saisi n’est pas enregistré.',
+    'La página no muestra ese formulario, o ya no. Lo que se escribió no se ha guardado.',
+  ],
 } as const satisfies Record<string, readonly [german: string, french: string, spanish: string]>;
 
 export type Phrase = keyof typeof phrases;

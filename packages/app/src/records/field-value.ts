@@ -33,7 +33,7 @@ export function fieldReader(app: FieldPart, field: FieldDefinition): FieldReader
 function limitText(text: string, most: number): string | Refusal {
   // Browsers send line ends as CR LF; kept is one sign.
   const tidy = text.replaceAll('\r\n', '\n');
-  return [...tidy].length <= most ? tidy : new Refusal('too-long', `It may have at most ${String(most)} characters.`);
+  return [...tidy].length <= most ? tidy : new Refusal('too-long', `It may have at most ${String(most)} characters.`, most);
 }
 
 /** Numbers are taken in every form in which they are commonly written down, `1.50` too. */
@@ -41,8 +41,8 @@ function numberReader({ min, max }: FieldDefinition): FieldReader {
   return (text) => {
     const value = /^[+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d{1,3})?$/i.test(text.trim()) ? Number(text) : Number.NaN;
     if (!Number.isFinite(value)) return new Refusal('not-a-number', 'It is not a number; write it as in 12.5.');
-    if (min !== undefined && value < Number(min)) return new Refusal('too-small', `The least is ${String(min)}.`);
-    if (max !== undefined && value > Number(max)) return new Refusal('too-large', `The most is ${String(max)}.`);
+    if (min !== undefined && value < Number(min)) return new Refusal('too-small', `The least is ${String(min)}.`, min);
+    if (max !== undefined && value > Number(max)) return new Refusal('too-large', `The most is ${String(max)}.`, max);
     return value;
   };
 }

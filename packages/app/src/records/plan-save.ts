@@ -1,6 +1,7 @@
 import type { AppDefinition, CollectionDefinition, FieldDefinition } from '../definition/app-schema.ts';
 import type { FormFieldDefinition } from '../components/shared/form-fields.ts';
-import { Refusal } from '@pallmist/address/pages';
+import { Refusal, refusalIn } from '@pallmist/address/pages';
+import type { Sentences } from '@pallmist/address/sentences';
 import { fieldReader, fieldText, type PlainRecord, type PlainValue } from './field-value.ts';
 
 /** What a form does to which record, read from the app file alike for forms and for rows edited in place. */
@@ -32,11 +33,13 @@ export const fieldName = (field: FormFieldDefinition): string => (typeof field =
  * Settles what a sent form saves: each text read by its field, each value set by the app file checked like a typed one.
  * Pure; that keys are unique and that references lead somewhere, the store sees to.
  * @param texts what was typed, by field
+ * @param sentences for what is refused, in another language; English when left out
  */
 export function planSave(
   app: Pick<AppDefinition, 'choices' | 'collections'>,
   request: SaveRequest,
   texts: Record<string, string>,
+  sentences?: Sentences,
 ): { plan: SavePlan; problems: FieldProblems } {
   const { action, collection, key } = request;
   const plan: SavePlan = { action, collection, values: {}, ...(key === undefined ? {} : { key }) };
@@ -47,7 +50,7 @@ export function planSave(
     const field = definition.fields[name];
     if (field === undefined) return;
     const value = readField(app, field, text);
-    if (value instanceof Refusal) problems[name] = value.message;
+    if (value instanceof Refusal) problems[name] = refusalIn(value, sentences);
     else plan.values[name] = value;
   };
   for (const field of request.fields) {
@@ -55,9 +58,11 @@ export function planSave(
     take(name, definition.fields[name]?.type === 'boolean' ? (texts[name] ?? 'false') : (texts[name] ?? ''));
   }
   for (const [name, value] of Object.entries(request.set)) take(name, textOf(value, definition.fields[name], app));
-  if (action === 'create') requireAll(definition, plan, problems);
+  if (action === 'create') requireAll(definition, plan, problems, sentences);
   return { plan, problems };
 }
+
+const emptyField = new Refusal('empty-field', 'This cannot be empty.');
 
 function textOf(value: unknown, field: FieldDefinition | undefined, { collections }: Pick<AppDefinition, 'collections'>): string {
   return fieldText(value, field?.type === 'record' ? collections?.[field.of ?? ''] : undefined);
@@ -69,17 +74,22 @@ function readField(
   text: string,
 ): PlainValue | undefined | Refusal {
   if (text.trim() === '') {
-    if (field.required === true) return new Refusal('missing', field.type === 'choice' ? 'Choose one.' : 'This cannot be empty.');
+    if (field.required === true) return field.type === 'choice' ? new Refusal('choose-one', 'Choose one.') : emptyField;
     return undefined;
   }
   return fieldReader(app, field)(text);
 }
 
 /** Fields that a new record has to have and that the form does not give, except those that count by themselves. */
-function requireAll({ fields, keyField: key }: CollectionDefinition, plan: SavePlan, problems: FieldProblems): void {
+function requireAll(
+  { fields, keyField: key }: CollectionDefinition,
+  plan: SavePlan,
+  problems: FieldProblems,
+  sentences: Sentences | undefined,
+): void {
   for (const [name, field] of Object.entries(fields)) {
     if (field.required !== true && name !== key) continue;
     if (field.serial !== undefined || plan.values[name] !== undefined || problems[name] !== undefined) continue;
-    problems[name] = 'This cannot be empty.';
+    problems[name] = refusalIn(emptyField, sentences);
   }
 }

@@ -68,6 +68,7 @@ export class AppHost {
       cookies,
       sealer,
       assets,
+      base,
       visit: new VisitMemory(cookies, store.visits),
       previous: new PreviousPages(settings, cookies),
       cache: new PageCache(),

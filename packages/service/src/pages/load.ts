@@ -37,7 +37,7 @@ import type { Sealer } from '../seals/sealer.ts';
 import type { Store } from '../store/store.ts';
 import { loadListed, loadLists, loadRecords, recordSpace, strangers, type MissingRecord, type ListSources } from './load-data.ts';
 import { todaysKeys } from './former-keys.ts';
-import { missingMessage } from './messages.ts';
+import { missingMessage, sayFor } from './messages.ts';
 import { nearKey } from './repair.ts';
 import { takeSaid } from './said.ts';
 import { leads, says, tools, type Admitted, type Loaded, type Step } from './steps.ts';
@@ -219,7 +219,7 @@ async function loadData(
 
 /** What was typed when the session had ended, for the page that its person has come back to. */
 async function heldForms(
-  { hosted, request, requestContext, name }: Admitted,
+  { hosted, request, requestContext, name, reading }: Admitted,
   store: Store,
   cookies: AppCookies,
 ): Promise<Record<string, FormState> | undefined> {
@@ -230,7 +230,7 @@ async function heldForms(
     [held.form]: {
       values: held.texts,
       problems: {},
-      problem: 'Your session had ended, so this was not saved. Here it is again: please send it once more.',
+      problem: sayFor(hosted, reading.values)('Your session had ended, so this was not saved. Here it is again: please send it once more.'),
     },
   };
 }

@@ -152,6 +152,12 @@ function valuesAnywhere(hosted: HostedApp, address: string): Values {
 export const sayFor = (hosted: HostedApp, values: Values): Say =>
   sayIn(languageOf(hosted.definition, values), hosted.definition.phrases, phrases);
 
+/** Says Pallmist's own sentences in the language of an address, and leaves all others as they are. */
+export function ownTextsIn(hosted: HostedApp, values: Values): (text: string) => string {
+  const say = sayFor(hosted, values);
+  return (text) => (Object.hasOwn(phrases, text) ? say(text as Phrase) : text);
+}
+
 /** The values of an address that says nothing: the defaults. */
 const noValues: Values = {};
 
@@ -172,7 +178,7 @@ export function message(
   }
   const { definition } = hosted;
   const say = sayFor(hosted, values);
-  const inWords = (text: string) => (Object.hasOwn(phrases, text) ? say(text as Phrase) : text);
+  const inWords = ownTextsIn(hosted, values);
   const shown = frameOf(hosted, values);
   return {
     status,

@@ -37,6 +37,8 @@ export interface PageParts {
   visit: VisitMemory;
   previous: PreviousPages;
   assets: Assets;
+  /** Where the public reaches the service, without a “/” at the end. */
+  base: () => string;
   cache: PageCache;
   saving: SaveParts;
   signUp: SignUp;
@@ -66,7 +68,7 @@ export async function pageAnswer(received: Received, parts: PageParts): Promise<
   const led = await leadOn(loaded, parts.sealer);
   if (led !== undefined) return led.elsewhere;
 
-  const body = show(loaded, as, parts.assets);
+  const body = show(loaded, as, parts);
   if (key !== undefined && loaded.repeats) parts.cache.keep(hosted, version, key, body);
   return { body, as };
 }
@@ -87,7 +89,7 @@ export async function formAnswer(received: Received, name: string, form: FormBod
   if ('saved' in outcome) return outcome;
 
   const as: AskedAs = received.request.headers.accept === pageDataType ? 'data' : 'document';
-  const body = show(loaded, as, parts.assets, outcome.again);
+  const body = show(loaded, as, parts, outcome.again);
   return as === 'document' ? { body, as, status: 422 } : { body: `{"payload":${body}}`, as };
 }
 

@@ -11,6 +11,8 @@ import {
   type FormState,
   type RecordData,
   type SentForm,
+  languageOf,
+  sentencesIn,
 } from '@pallmist/app';
 import type { Request } from 'express';
 import type { HostedApp } from '../apps/hosted-app.ts';
@@ -27,7 +29,7 @@ import { FormFiles } from './form-files.ts';
 import { ownFields } from './form-kind.ts';
 import { fillBook } from './load.ts';
 import { recordSpace } from './load-data.ts';
-import { message } from './messages.ts';
+import { message, ownTextsIn } from './messages.ts';
 import { keepSaid } from './said.ts';
 import { pageDataType, says, tools, type Loaded, type Received, type Step } from './steps.ts';
 import { visitTexts } from './visit.ts';
@@ -54,12 +56,12 @@ const typedTexts = ({ texts }: FormBody) => Object.fromEntries(Object.entries(te
 class NotSaved extends PallmistError {
   readonly code = 'not-saved';
   readonly problems: Record<string, string>;
-  readonly problem: string;
+  readonly sentences: readonly string[];
 
-  constructor(problems: Record<string, string>, problem: string) {
-    super(problem);
+  constructor(problems: Record<string, string>, sentences: readonly string[]) {
+    super(sentences.join(' '));
     this.problems = problems;
-    this.problem = problem;
+    this.sentences = sentences;
   }
 }
 
@@ -77,14 +79,16 @@ export async function save(loaded: Loaded, name: string, form: FormBody, parts: 
     );
   }
   const texts = typedTexts(form);
-  const again = (problems: Record<string, string>, problem: string): SaveOutcome => ({
-    again: { [name]: { values: texts, problems, problem } },
-  });
+  const inWords = ownTextsIn(hosted, loaded.reading.values);
+  const again = (problems: Record<string, string>, sentences: readonly string[]): SaveOutcome => {
+    const said = Object.fromEntries(Object.entries(problems).map(([field, sentence]) => [field, inWords(sentence)]));
+    return { again: { [name]: { values: texts, problems: said, problem: sentences.map(inWords).join(' ') } } };
+  };
   const mark = receiptMark(name, request, form, texts);
   const before = mark === undefined ? undefined : await store.receipts.find(hosted.scope, mark);
   if (before !== undefined) return { saved: before };
   const limited = found.sendsMail ? await parts.mailLimits.reached(hosted, loaded.name, name, request, response) : undefined;
-  if (limited !== undefined) return again({}, limited);
+  if (limited !== undefined) return again({}, [limited]);
 
   const { collections = {} } = definition;
   const files = new FormFiles(store);
@@ -102,7 +106,7 @@ export async function save(loaded: Loaded, name: string, form: FormBody, parts: 
       if (twin !== undefined) return twin;
       const record = await recordOf(stores, hosted, found);
       mustBeUnchanged(found, record, form.texts[ownFields.seen]);
-      const { plan, problems } = planSave(definition, found.request, texts);
+      const { plan, problems } = planSave(definition, found.request, texts, sentencesIn(languageOf(definition, loaded.reading.values)));
       mustBeRight({ ...problems, ...fileProblems }, found);
       const result = await stores.records.save(space, collections, plan);
       if ('problems' in result) mustBeRight(result.problems, found, result.problem);
@@ -135,7 +139,7 @@ export async function save(loaded: Loaded, name: string, form: FormBody, parts: 
     if (said !== '' && request.headers.accept !== pageDataType) keepSaid(parts.cookies, hosted, response, said);
     return { saved: next, said };
   } catch (error) {
-    if (error instanceof NotSaved) return again(error.problems, error.problem);
+    if (error instanceof NotSaved) return again(error.problems, error.sentences);
     throw error;
   }
 }
@@ -160,7 +164,7 @@ async function writeOut(
     const { app } = hosted.definition;
     const tooMany = mail.problem === undefined ? await mailLimits.recipientReached(stores.mails, app, mail.recipient) : undefined;
     const { problem = tooMany, ...written } = mail;
-    if (tooMany !== undefined) throw new NotSaved({}, tooMany);
+    if (tooMany !== undefined) throw new NotSaved({}, [tooMany]);
     await stores.mails.add({ app, form: `${page}/${form}`, ...written }, problem === undefined ? post.stateOfNew : 'failed', problem);
   }
   return next ?? request.originalUrl;
@@ -179,12 +183,11 @@ function receiptMark(name: string, request: Request, { texts: sent, files }: For
 function mustBeUnchanged(found: SentForm, record: RecordData, seen: string | undefined): void {
   const { request } = found;
   if (request.action === 'create') return;
-  if (request.key === undefined || Object.keys(record).length === 0) throw new NotSaved({}, 'The record is not there any more.');
+  if (request.key === undefined || Object.keys(record).length === 0) throw new NotSaved({}, ['The record is not there any more.']);
   if (request.action === 'change' && seen !== found.seenOf(record))
-    throw new NotSaved(
-      {},
+    throw new NotSaved({}, [
       'This was changed by another person meanwhile. Your text stands below and is not saved; send it again to put it in the place of theirs.',
-    );
+    ]);
 }
 
 /** @throws NotSaved where there is any problem; those of fields that the form does not show are told for the form as a whole */
@@ -194,7 +197,7 @@ function mustBeRight(problems: Record<string, string>, { request: { fields } }: 
   const hidden = Object.entries(problems).filter(([field]) => !shown.has(field));
   const sentences = [problem ?? 'It is not saved yet.', ...hidden.map(([field, sentence]) => `${field}: ${sentence}`)];
   if (hidden.length < Object.keys(problems).length) sentences.push('Please look at what is marked.');
-  throw new NotSaved(problems, sentences.join(' '));
+  throw new NotSaved(problems, sentences);
 }
 
 /** The record as it is now, with the fields that the form shows; empty where there is none yet. */

@@ -6,10 +6,15 @@ import { tools, type AskedAs, type Loaded } from './steps.ts';
 /** What stands in a page, while it is kept, for the one-time mark of its forms; no visitor can know and write it. */
 const onceMark = `once-${randomBytes(16).toString('hex')}`;
 
-/** A page as it is sent: a document, or data for a browser that draws it itself. */
-export function show({ payload }: Loaded, as: AskedAs, assets: Assets, again?: Record<string, FormState>): string {
+/** A page as it is sent: a document, or data for a browser that draws it itself. @param base where the public reaches the service */
+export function show(
+  { payload }: Loaded,
+  as: AskedAs,
+  { assets, base }: { assets: Assets; base: () => string },
+  again?: Record<string, FormState>,
+): string {
   const shown = { ...payload, once: onceMark, ...(again ? { forms: { ...payload.forms, ...again } } : {}) };
-  return as === 'document' ? renderPage(shown, tools, assets) : JSON.stringify(shown);
+  return as === 'document' ? renderPage(shown, tools, assets, base()) : JSON.stringify(shown);
 }
 
 /** Puts a mark into a page’s forms that no other answer has: by it a form that is sent twice is known. */
