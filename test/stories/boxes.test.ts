@@ -189,6 +189,25 @@ describe('a row that is edited in place', () => {
     await until('/little');
   });
 
+  it('asks on Back too, and keeps what is typed if the visitor stays', async () => {
+    await open('/little/plants', true);
+    await page.locator('[data-edits]').first().click();
+    await page.getByLabel('Height').fill('7');
+    const edited = at();
+    const asked: string[] = [];
+    page.once('dialog', (dialog) => {
+      asked.push(dialog.message());
+      void dialog.dismiss();
+    });
+    await page.evaluate(() => history.back());
+    await expect.poll(() => asked.length).toBe(1);
+    await until(edited);
+    expect(await page.getByLabel('Height').inputValue()).toBe('7');
+    page.once('dialog', (dialog) => void dialog.accept());
+    await page.evaluate(() => history.back());
+    await until('/little/plants');
+  });
+
   it('says it without JavaScript too, once', async () => {
     await open('/little/plants?edit=d', false);
     await page.getByLabel('Height').fill('5');

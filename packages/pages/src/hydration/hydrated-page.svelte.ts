@@ -230,6 +230,11 @@ export class HydratedPage implements LivePage {
     this.#compiled = { ...compiled, app: withContext(compiled.app, { today: () => today, seals: this.#seals }) };
     const address = new LiveAddress(this.#compiled.app, window, () => entry.ofStep());
     address.subscribe((reading, cause) => {
+      if (cause === 'history' && !this.mayLeave()) {
+        // Back has moved already: the page with what was typed becomes the newest step again.
+        this.#address.open(this.shown.address, true);
+        return;
+      }
       // What another program does to the address is to the page as if the visitor had gone there.
       this.#follow(reading, cause === 'change' ? 'change' : 'history');
     });
