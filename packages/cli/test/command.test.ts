@@ -3,6 +3,7 @@ import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, 
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { zipSync } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 
 const main = fileURLToPath(new URL('../dist/main.js', import.meta.url));
@@ -509,6 +510,46 @@ describe('links that last', () => {
     const { out: ofHost } = await pallmist(['audit', 'quillmoor', letter, '--host', 'quillmoor.example', '--json']);
     expect(JSON.parse(ofHost)).toMatchObject({ addresses: [{ address: '/garden/specimens?q=fern&house=palm', verdict: 'works' }] });
     expect((await pallmist(['audit', 'quillmoor', join(folder, 'no-such-file')])).status).toBe(2);
+  });
+
+  it('finds addresses in the texts and links of a spreadsheet', async () => {
+    const book = join(folder, 'links.xlsx');
+    const texts = '<sst><si><r><t>Our list: https://q.example/garden/</t></r><r><t>specimens?q=moss&amp;sort=-height</t></r></si></sst>';
+    const links = '<Relationships><Relationship Target="https://q.example/garden/specimen/QM-0412"/></Relationships>';
+    const part = (xml: string) => new TextEncoder().encode(xml);
+    writeFileSync(book, zipSync({ 'xl/sharedStrings.xml': part(texts), 'xl/worksheets/_rels/sheet1.xml.rels': part(links) }));
+    const { out } = await pallmist(['audit', 'quillmoor', book, '--json']);
+    expect((JSON.parse(out) as { addresses: object[] }).addresses).toMatchObject([
+      { address: '/garden/specimens?q=moss&sort=-height', verdict: 'works' },
+      { address: '/garden/specimen/QM-0412', verdict: 'unknown', to: '/garden/specimens/QM-0412' },
+    ]);
+    writeFileSync(book, zipSync({ 'letter.txt': part('https://q.example/garden') }));
+    expect(await pallmist(['audit', 'quillmoor', book])).toMatchObject({
+      status: 2,
+      err: expect.stringContaining('no spreadsheet') as string,
+    });
+  });
+
+  it('notes what a code is printed on, also of a short address', async () => {
+    const code = join(folder, 'code.svg');
+    const { out } = await pallmist([
+      'write',
+      'specimen',
+      'specimen=QM-0413',
+      '--app',
+      'quillmoor',
+      '--short',
+      '--qr',
+      code,
+      '--printed-on',
+      'Labels',
+    ]);
+    const short = new URL(out.trim()).pathname;
+    expect(readFileSync(code, 'utf8')).toContain('<svg');
+    const noted = JSON.parse((await pallmist(['printed', 'quillmoor', '--json'])).out) as { printed: { id: string; address: string }[] };
+    const { id = '' } = noted.printed.find(({ address }) => address === short) ?? {};
+    expect((await pallmist(['printed', 'quillmoor', '--remove', id])).status).toBe(0);
+    expect((await pallmist(['write', 'houses', '--app', 'quillmoor', '--printed-on', 'Labels'])).status).toBe(2);
   });
 
   it('rehearses publishing, repairs what is certain, and publishes the rest with consent', async () => {

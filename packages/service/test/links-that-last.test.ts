@@ -270,8 +270,13 @@ describe('a short address', () => {
 });
 
 describe('editions', () => {
+  let at: TestService;
+  beforeAll(async () => {
+    at = await startGarden();
+  });
+  afterAll(() => at.stop());
+
   it('are compared with one another: what addresses mean, who may see, and how it looks', async () => {
-    const at = await startGarden();
     const source = gardenFile.replace('default: overview', 'default: care').replace('title: Glasshouses', 'title: All glasshouses');
     await publishApp(at, 'quillmoor', source);
     const compared = (await (await at.owner('GET', '/apps/quillmoor/editions/1/comparison/2')).json()) as EditionComparison;
@@ -282,18 +287,15 @@ describe('editions', () => {
       others: [],
     });
     expect((await at.owner('GET', '/apps/quillmoor/editions/1/comparison/9')).status).toBe(404);
-    await at.stop();
   });
 
   it('are looked at beside the draft by builders only, in a frame, and take nothing', async () => {
-    const at = await startGarden();
     expect((await fetch(`${at.base}/~/published/quillmoor/houses`)).status).toBe(401);
     const builder = new Visitor(at.base, { authorization: `Bearer ${at.token}` });
     const shown = await builder.get('/~/published/quillmoor/houses');
     expect([shown.status, shown.headers.get('content-security-policy')]).toEqual([200, expect.stringContaining("frame-ancestors 'self'")]);
     expect(await shown.text()).toContain('href="/~/published/quillmoor/specimens"');
     expect((await builder.send('/~/published/quillmoor/membership', {})).status).toBe(405);
-    await at.stop();
   });
 });
 

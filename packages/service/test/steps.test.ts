@@ -141,7 +141,10 @@ describe('show', () => {
   it('gives a document, or the data of one', async () => {
     const page = await loaded('/little/things/a');
     expect(show(page, 'document', { assets, base: () => '' })).toContain('>Anchor<');
-    expect(JSON.parse(show(page, 'data', { assets, base: () => '' }))).toMatchObject({ name: 'thing', reading: { values: { thing: 'a' } } });
+    expect(JSON.parse(show(page, 'data', { assets, base: () => '' }))).toMatchObject({
+      name: 'thing',
+      reading: { values: { thing: 'a' } },
+    });
   });
 });
 
