@@ -122,7 +122,7 @@ it.each([
     'Ce n’est pas un nombre entier.',
   ],
   ['es', 'Todavía no se ha guardado. Revise lo que está marcado.', 'Otro elemento ya tiene este valor.', 'No es un número entero.'],
-])('what is wrong in a form is said in the language %s', async (tag, whole, taken, number) => {
+])('shows form errors in the language %s', async (tag, whole, taken, number) => {
   const visitor = new Visitor(service.base);
   const send = (fields: Record<string, string>) =>
     visitor.send(`/little?tongue=${tag}`, { '~form': 'add', name: 'N', kind: 'fern', ...fields });

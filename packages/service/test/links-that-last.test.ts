@@ -2,6 +2,7 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { EditionComparison, LinkFinding, Links, Rehearsal } from '@pallmist/api';
+import Database from 'libsql';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { gardenFile, startGarden, startTestService, type TestService } from '../../../test/support/garden-service.ts';
 import { littleApp, publishApp } from '../../../test/support/little-app.ts';
@@ -365,18 +366,23 @@ describe('the ledger', () => {
   });
 
   it('keeps its counts when they cannot be written, and counts nothing twice', async () => {
-    const at = await startGarden({ log: 'silent' });
-    const { ledger } = at.store;
-    const { add } = ledger;
-    let failures = 0;
-    ledger.add = (rows, tries) => (++failures <= 2 ? Promise.reject(new Error('disk full')) : add.call(ledger, rows, tries));
-    await new Visitor(at.base).get('/garden/houses');
-    const count = async () => (await seen(at)).filter(({ page, parameter }) => page === 'houses' && parameter === '');
-    expect(await count()).toEqual([]);
-    await new Visitor(at.base).get('/garden/houses');
+    const place = mkdtempSync(join(tmpdir(), 'pallmist-test-'));
+    const at = await startGarden({ data: place, log: 'silent' });
+    const database = new Database(join(place, 'pallmist.sqlite'));
+    const visit = () => new Visitor(at.base).get('/garden/houses');
+    await visit();
+    // Without its table nothing can be written.
+    database.exec('ALTER TABLE ledger RENAME TO ledger_away');
+    await at.owner('GET', '/apps/quillmoor/links');
+    await visit();
+    await at.owner('GET', '/apps/quillmoor/links');
+    database.exec('ALTER TABLE ledger_away RENAME TO ledger');
+    database.close();
     await seen(at);
-    expect(await count()).toEqual([expect.objectContaining({ count: 2 })]);
+    const rows = (await seen(at)).filter(({ page, parameter }) => page === 'houses' && parameter === '');
+    expect(rows).toEqual([expect.objectContaining({ count: 2 })]);
     await at.stop();
+    rmSync(place, { recursive: true });
   });
 
   it('turns days into months after 90 days, and can be turned off', async () => {

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Traced } from '@pallmist/api';
   import Button from '../controls/Button.svelte';
+  import RowForm from '../controls/RowForm.svelte';
   import Table from '../controls/Table.svelte';
   import TextBox from '../controls/TextBox.svelte';
   import { client, explain } from '../service/calls.ts';
@@ -26,10 +27,9 @@
       said = explain(error);
     }
   }
-  function submitted(event: SubmitEvent) {
-    event.preventDefault();
+  const tryIt = () => {
     place.change({ address: wanted.trim() === '' ? undefined : wanted.trim() });
-  }
+  };
 
   const todaySays: Record<Traced['today']['status'], string> = {
     found: 'Today it opens the page',
@@ -42,10 +42,10 @@
     editions.length === 1 ? `Edition ${editions[0]}` : `Editions ${editions[0]} to ${editions.at(-1)}`;
 </script>
 
-<form onsubmit={submitted} aria-label="Try an old link">
+<RowForm label="Try an old link" onsubmit={tryIt}>
   <TextBox label="Address" code value={wanted} placeholder="/garden/specimens/QM-0412" onset={(text) => (wanted = text)} />
   <Button type="submit" look="main">Try it</Button>
-</form>
+</RowForm>
 {#if said}<p class="bad" role="alert">{said}</p>{/if}
 {#if traced}
   {@const { today, earlier } = traced.told}
@@ -77,17 +77,6 @@
 {/if}
 
 <style>
-  form {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.6rem;
-    align-items: end;
-    max-width: 52rem;
-    margin-block: 0.5rem;
-  }
-  form > :global(:not(button)) {
-    flex: 1 1 16rem;
-  }
   p {
     margin: 0.4rem 0;
   }

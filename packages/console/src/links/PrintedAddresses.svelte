@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Links } from '@pallmist/api';
   import Button from '../controls/Button.svelte';
+  import RowForm from '../controls/RowForm.svelte';
   import Table from '../controls/Table.svelte';
   import TextBox from '../controls/TextBox.svelte';
   import { client, explain } from '../service/calls.ts';
@@ -26,14 +27,12 @@
       said = explain(error);
     }
   }
-  const add = (event: SubmitEvent) => {
-    event.preventDefault();
-    return doing(async () => {
+  const add = () =>
+    doing(async () => {
       const links = await client.call('addPrinted', { app }, { address, note });
       address = note = '';
       return links;
     });
-  };
   const forget = (id: string) =>
     doing(async () => {
       await client.call('removePrinted', { app, id });
@@ -67,25 +66,14 @@
   </Table>
 {/if}
 {#if me.mayChange}
-  <form onsubmit={add} aria-label="Note a printed address">
+  <RowForm label="Note a printed address" onsubmit={add}>
     <TextBox label="Printed address" code required value={address} onset={(text) => (address = text)} />
     <TextBox label="Printed on" required placeholder="Plant labels, spring 2026" value={note} onset={(text) => (note = text)} />
     <Button type="submit">Note it</Button>
-  </form>
+  </RowForm>
 {/if}
 
 <style>
-  form {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.6rem;
-    align-items: end;
-    max-width: 52rem;
-    margin-block: 0.5rem;
-  }
-  form > :global(:not(button)) {
-    flex: 1 1 16rem;
-  }
   p {
     margin: 0.4rem 0;
   }

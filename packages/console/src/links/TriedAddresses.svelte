@@ -23,7 +23,7 @@
       <td>{one.tries.toLocaleString('en')} on {one.days} days</td>
       <td>{one.day}</td>
       <td>
-        {#if one.meant}<code>{one.meant.address}</code>{:else}<span class="quiet">no page is near</span>{/if}
+        {#if one.meant}<code>{one.meant.address}</code>{:else}<span class="quiet">no similar page</span>{/if}
       </td>
       <td class="number">
         {#if one.meant && me.mayChange}

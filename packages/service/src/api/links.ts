@@ -1,8 +1,9 @@
 import { decodeForShow, probablePage, readAddress, writeAddress, type FormerReading } from '@pallmist/app';
 import type { Links, Traced } from '@pallmist/api';
-import { codeOf, type LinkPromises } from '../apps/link-promises.ts';
+import type { LinkPromises } from '../apps/link-promises.ts';
 import type { HostedApp } from '../apps/hosted-app.ts';
 import { openedFor } from '../apps/sealed-values.ts';
+import { shortPath } from '../pages/short-addresses.ts';
 import type { ServiceParts } from '../service-parts.ts';
 import type { Sealer } from '../seals/sealer.ts';
 import { Refused } from './problem-details.ts';
@@ -11,10 +12,10 @@ import { Refused } from './problem-details.ts';
 export async function linksOf({ promises, ledger, live }: Pick<ServiceParts, 'promises' | 'ledger' | 'live'>, app: string): Promise<Links> {
   const [pages, printed, consents] = await Promise.all([promises.pages(app), promises.printed(app), promises.consents(app)]);
   const [seen, tried] = [await ledger.lately(app, 90), await ledger.tried(app)];
-  const hosted = live.all().find(({ definition }) => definition.app === app);
+  const hosted = live.byName(app);
   return {
     tried: tried.flatMap(({ path, tries, days, day }) => {
-      // What works by now is no longer told.
+      // An address that works by now is left out.
       if (hosted !== undefined && readAddress(hosted.compiled, path).status !== 'unknown-page') return [];
       const meant = hosted && probablePage(path, hosted.definition, hosted.compiled);
       return [{ path, tries, days, day, ...(meant === undefined ? {} : { meant }) }];
@@ -70,10 +71,10 @@ export async function addPrinted(
   by: string,
 ): Promise<void> {
   const address = pathOf(given);
-  const code = codeOf(hosted.compiled.mount, address);
+  const { code } = shortPath(hosted, address) ?? {};
   if (code !== undefined) {
     const short = await promises.short(hosted.definition.app, code);
-    if (short === undefined) throw new Refused(422, 'There is no such short address, so it should not be printed.');
+    if (short === undefined) throw new Refused(422, 'There is no such short address.');
     if (short.endsAt !== null)
       throw new Refused(422, `This short address ends on ${short.endsAt.slice(0, 10)}. Make one that lasts, and print that.`);
     await promises.addPrinted(hosted.definition.app, address, note, by);

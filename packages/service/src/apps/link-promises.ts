@@ -95,7 +95,7 @@ export class LinkPromises {
     // A printed short address follows its page, as any short one does.
     const shortPrinted = await Promise.all(
       printed.map(async ({ address, note }) => {
-        const code = codeOf('', address);
+        const code = codeIn(address);
         const found = code === undefined ? undefined : await this.short(app, code);
         return found === undefined ? [] : [{ ...found, printed: { address, note } }];
       }),
@@ -205,11 +205,8 @@ export class LinkPromises {
   }
 }
 
-/** The code of a short address; undefined for any other address. @param mount of the app; left out where any will do */
-export function codeOf(mount: string, address: string): string | undefined {
-  const [, before = '', code] = /^(.*)\/~s\/([A-Za-z0-9]{1,20})$/.exec(address) ?? [];
-  return mount === '' || before === mount ? code : undefined;
-}
+/** The code in a short address, wherever the app stood; undefined for any other address. */
+const codeIn = (address: string): string | undefined => /\/~s\/([A-Za-z0-9]{1,20})$/.exec(address)?.[1];
 
 const addEdition = (links: LinkStore, app: string, edition: number, versions: readonly PageVersion[]): Promise<void> =>
   links.addEdition(

@@ -77,7 +77,7 @@ export function webApp(parts: ServiceParts, guard: LoadGuard): RequestListener {
     else if (request.method === 'POST')
       host.say(
         response,
-        message(hosted, 405, 'Nothing is sent from here', ['This is what is published, to be looked at. Use the app itself.']),
+        message(hosted, 405, 'This preview takes no forms', ['It shows the published app beside the draft. Use the app itself.']),
       );
     else await host.answer(hosted, request, response);
   });

@@ -2,10 +2,10 @@ import { fieldText, type AppDefinition } from '@pallmist/app';
 import type { RecordSpace, RecordStore } from '../store/records.ts';
 
 /**
- * The keys that records have today which addresses named by another field in the past.
+ * Finds today’s keys of records that an address names by a former key of their collection.
  * @param by the field that names them in an address today, where it is not the collection’s key
- * @param former texts that no record has as its key
- * @returns today’s key by the former text, of the texts that a former key field has
+ * @param former texts that are not the key of any record
+ * @returns today’s key by former key; a text that no record had as its key is left out
  */
 export async function todaysKeys(
   store: RecordStore,

@@ -90,7 +90,7 @@ export class Comparison {
     const taken = this.#taken(version, name);
     if (same && taken.length === 0) return [];
     const compare = () => this.#compare(version, name, same, taken);
-    // Where its address has moved, another page may be its heir: then that one's parameters count too.
+    // If its address has moved, another page may answer it now, and the result depends on that page too.
     const stays = name !== undefined && this.#definition.pages[name]?.address === version.app.pages[version.page]?.address;
     return stays ? knownResult(version, this.#versionOf(name).key, this.#addresses, compare) : compare();
   }
