@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
+import { readValues } from '@pallmist/address/pages';
 import { addressParts, changeValues, readAddress, writeAddress, type Values } from '../src/index.ts';
 import { garden } from './garden.ts';
 
@@ -143,6 +144,25 @@ it('a change sets what it says, resets what it should, and leaves the rest', () 
       expect(readAddress(garden, change.written.address ?? '').values).toEqual(expected);
       if (present['q'] === q) expect(change.entry).toBe('none');
       else expect(change.entry).toBe('same');
+    }),
+  );
+});
+
+it('the values alone are those of the whole reading, whatever the address', () => {
+  const written = listValues.map((values) => writeAddress(garden, 'list', values).address ?? '');
+  fc.assert(
+    fc.property(fc.oneof(hostile, written), fc.constantFrom('', '&page=0', '&stray=1', '?tab=Care'), (address, more) => {
+      const whole = readAddress(garden, address + more);
+      const alone = readValues(garden, address + more);
+      if (whole.page === undefined) expect(alone).toBeUndefined();
+      else
+        expect(alone).toMatchObject({
+          page: whole.page,
+          isRight: whole.status === 'found' && whole.parameters.every(({ problem }) => problem === undefined),
+          former: whole.former,
+          strays: whole.undeclared.length > 0,
+        });
+      for (const [name, value] of Object.entries(whole.values)) expect(alone?.values[name]).toEqual(value);
     }),
   );
 });
