@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
 import { readValues } from '@pallmist/address/pages';
-import { addressParts, changeValues, readAddress, writeAddress, type Values } from '../src/index.ts';
-import { garden } from './garden.ts';
+import { addressParts, changeValues, checkAppFile, readAddress, writeAddress, type Values } from '../src/index.ts';
+import { garden, gardenSource } from './garden.ts';
 
 // eslint-disable-next-line no-control-regex -- the characters that a text may not hold
 const unwritable = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]/;
@@ -149,20 +149,32 @@ it('a change sets what it says, resets what it should, and leaves the rest', () 
 });
 
 it('the values alone are those of the whole reading, whatever the address', () => {
+  // The garden as it is after it has moved, and its list with it.
+  const { compiled: moved = garden } = checkAppFile(
+    gardenSource
+      .replace('mount: /garden', 'mount: /park\nformerMounts: [/garden]')
+      .replace('address: /specimens{?', "formerAddresses: ['/specimens']\n    address: /plants{?")
+      .replace('q: { type: text,', 'q: { type: text, formerNames: [search],'),
+  );
   const written = listValues.map((values) => writeAddress(garden, 'list', values).address ?? '');
   fc.assert(
-    fc.property(fc.oneof(hostile, written), fc.constantFrom('', '&page=0', '&stray=1', '?tab=Care'), (address, more) => {
-      const whole = readAddress(garden, address + more);
-      const alone = readValues(garden, address + more);
-      if (whole.page === undefined) expect(alone).toBeUndefined();
-      else
-        expect(alone).toMatchObject({
-          page: whole.page,
-          isRight: whole.status === 'found' && whole.parameters.every(({ problem }) => problem === undefined),
-          former: whole.former,
-          strays: whole.undeclared.length > 0,
-        });
-      for (const [name, value] of Object.entries(whole.values)) expect(alone?.values[name]).toEqual(value);
-    }),
+    fc.property(
+      fc.constantFrom(garden, moved),
+      fc.oneof(hostile, written),
+      fc.constantFrom('', '&page=0', '&stray=1', '?search=a'),
+      (app, address, more) => {
+        const whole = readAddress(app, address + more);
+        const alone = readValues(app, address + more);
+        if (whole.page === undefined) expect(alone).toBeUndefined();
+        else
+          expect(alone).toMatchObject({
+            page: whole.page,
+            isRight: whole.status === 'found' && whole.parameters.every(({ problem }) => problem === undefined),
+            former: whole.former,
+            strays: whole.undeclared.length > 0,
+          });
+        for (const [name, value] of Object.entries(whole.values)) expect(alone?.values[name]).toEqual(value);
+      },
+    ),
   );
 });
