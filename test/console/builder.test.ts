@@ -218,8 +218,21 @@ it('changes records in place, as a spreadsheet would, and says what is refused',
   await page.getByText('Pasted 2 rows.').waitFor();
   await page.getByRole('button', { name: 'Remove bog' }).click();
   await page.getByText('Removed bog.').waitFor();
+  await page.getByRole('button', { name: 'Tell visitors that it is gone' }).click();
+  await page.getByLabel('What visitors read when they follow a link to it').fill('The bog was drained.');
+  expect(await axeProblems(page)).toEqual([]);
+  await page.getByRole('button', { name: 'Declare it as gone' }).click();
+  await untilSaved(page);
+  // The zone page names a climate by its letter.
+  expect(await draftSource()).toContain('goneValues: { X: { reason: The bog was drained. } }');
+  await page.getByLabel('code of a new record').fill('marsh');
+  await page.getByLabel('Name of a new record').fill('Marsh');
+  await page.getByLabel('Door of a new record').fill('X');
+  await page.getByRole('button', { name: 'Add the record' }).click();
+  await page.getByText('“X” named a record that is gone. Choose another value.').waitFor();
   await page.getByRole('button', { name: 'Bring it back' }).click();
   await page.getByText('bog is back.').waitFor();
+  expect(await draftSource()).not.toContain('goneValues');
 });
 
 it('renames a field, and its records and old sort orders stay', async () => {

@@ -443,6 +443,7 @@ const shortAddress = z.object({
   address: z.string().describe('Where it leads'),
   madeAt: z.string().describe('RFC 3339'),
   endsAt: z.string().nullable().describe('RFC 3339; null for ever'),
+  printedOn: z.string().nullable().describe('What it is printed on, where that is noted: then it cannot be withdrawn'),
 });
 export const shortAddresses = z.object({ shortAddresses: z.array(shortAddress) });
 

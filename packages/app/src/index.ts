@@ -35,6 +35,7 @@ export { composeEntryMail, composeMail, type WrittenMail } from './mails/compose
 export { mailAddress } from './mails/mail-address.ts';
 export { nextSerial, serialParts, serialProblem } from './records/serial.ts';
 export { asParameter, fieldReader, fieldText, type FieldReader, type PlainRecord, type PlainValue } from './records/field-value.ts';
+export { declareRecordBack, declareRecordGone, goneTexts, hasAddresses, refusingGone } from './records/gone-keys.ts';
 export { fieldName, planSave, type FieldProblems, type SavePlan, type SaveRequest } from './records/plan-save.ts';
 export { readRecordQuery, type RecordQuery } from './records/record-query.ts';
 export { signUpForm } from './components/sign-up/show.ts';

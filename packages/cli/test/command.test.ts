@@ -418,8 +418,11 @@ describe('what an owner does beside building', () => {
     expect((await pallmist(['records', 'show', 'quillmoor', 'zones', 'test-bed'])).out).toMatch(/name +Test bed/);
     const wrong = await pallmist(['records', 'save', 'quillmoor', 'zones', 'nam=x', '--key', 'test-bed']);
     expect([wrong.status, wrong.err.match(/no field “nam”/g)]).toEqual([1, ['no field “nam”']]);
-    expect((await pallmist(['records', 'remove', 'quillmoor', 'zones', 'test-bed'])).status).toBe(0);
+    const removed = await pallmist(['records', 'remove', 'quillmoor', 'zones', 'test-bed', '--gone', 'It was a test.']);
+    expect(removed.out).toMatch(/test-bed is removed\.\nOnce you publish quillmoor, links to test-bed tell/);
     expect((await pallmist(['records', 'show', 'quillmoor', 'zones', 'test-bed'])).status).toBe(1);
+    const again = await pallmist(['records', 'save', 'quillmoor', 'zones', 'code=other', 'name=Other', 'letter=Z']);
+    expect([again.status, again.err]).toEqual([1, expect.stringContaining('“Z” named a record that is gone.')]);
   });
 
   it('makes a token that may do what it names and no more, and ends it', async () => {
@@ -548,7 +551,11 @@ describe('links that last', () => {
     expect(readFileSync(code, 'utf8')).toContain('<svg');
     const noted = JSON.parse((await pallmist(['printed', 'quillmoor', '--json'])).out) as { printed: { id: string; address: string }[] };
     const { id = '' } = noted.printed.find(({ address }) => address === short) ?? {};
+    const withdraw = ['short', 'quillmoor', '--withdraw', short.slice(-7)];
+    expect(await pallmist(withdraw)).toMatchObject({ status: 1, err: expect.stringContaining('is printed on “Labels”') as string });
+    expect((await pallmist(['short', 'quillmoor'])).out).toContain('printed on Labels');
     expect((await pallmist(['printed', 'quillmoor', '--remove', id])).status).toBe(0);
+    expect((await pallmist(withdraw)).status).toBe(0);
     expect((await pallmist(['write', 'houses', '--app', 'quillmoor', '--printed-on', 'Labels'])).status).toBe(2);
   });
 

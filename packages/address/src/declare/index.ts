@@ -1,6 +1,15 @@
 /** Declarations, as an app file has them: made into pages that can be read and written, and checked. */
 export { compileApp, withContext, type CompileOptions } from './compile.ts';
-export type { ChoicesLists, CollectionShape, ItemDeclaration, Json, ParameterDeclaration, ParameterValue, Values } from './declaration.ts';
+export type {
+  ChoicesLists,
+  CollectionShape,
+  GoneValue,
+  ItemDeclaration,
+  Json,
+  ParameterDeclaration,
+  ParameterValue,
+  Values,
+} from './declaration.ts';
 export { checkPages, describePages } from './describe.ts';
 export { DeclarationError, type DeclaredType, type DeclaredTypes, type CompileContext } from './declared-type.ts';
 export { formerTemplate, withTemplate } from './former-address.ts';

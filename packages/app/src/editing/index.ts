@@ -48,4 +48,5 @@ export type {
 } from '../definition/app-schema.ts';
 export type { LinkDefinition } from '../definition/schema-parts.ts';
 export { fieldText } from '../records/field-value.ts';
+export { declareRecordBack, declareRecordGone, hasAddresses } from '../records/gone-keys.ts';
 export { mermaidMap } from './mermaid-map.ts';

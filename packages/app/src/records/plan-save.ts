@@ -3,6 +3,7 @@ import type { FormFieldDefinition } from '../components/shared/form-fields.ts';
 import { Refusal, refusalIn } from '@pallmist/address/pages';
 import type { Sentences } from '@pallmist/address/sentences';
 import { fieldReader, fieldText, type PlainRecord, type PlainValue } from './field-value.ts';
+import { goneTexts, refusingGone } from './gone-keys.ts';
 
 /** What a form does to which record, read from the app file alike for forms and for rows edited in place. */
 export interface SaveRequest {
@@ -36,7 +37,7 @@ export const fieldName = (field: FormFieldDefinition): string => (typeof field =
  * @param sentences for what is refused, in another language; English when left out
  */
 export function planSave(
-  app: Pick<AppDefinition, 'choices' | 'collections'>,
+  app: Pick<AppDefinition, 'choices' | 'collections'> & Partial<Pick<AppDefinition, 'pages' | 'parameters'>>,
   request: SaveRequest,
   texts: Record<string, string>,
   sentences?: Sentences,
@@ -46,10 +47,12 @@ export function planSave(
   const problems: FieldProblems = {};
   const definition = app.collections?.[collection];
   if (definition === undefined || action === 'remove') return { plan, problems };
+  const gone = goneTexts(app, collection);
   const take = (name: string, text: string) => {
     const field = definition.fields[name];
     if (field === undefined) return;
-    const value = readField(app, field, text);
+    // A record that is there keeps the key that it has.
+    const value = readField(app, field, text, text === key ? undefined : gone.get(name));
     if (value instanceof Refusal) problems[name] = refusalIn(value, sentences);
     else plan.values[name] = value;
   };
@@ -72,12 +75,13 @@ function readField(
   app: Pick<AppDefinition, 'choices' | 'collections'>,
   field: FieldDefinition,
   text: string,
+  gone: ReadonlySet<string> | undefined,
 ): PlainValue | undefined | Refusal {
   if (text.trim() === '') {
     if (field.required === true) return field.type === 'choice' ? new Refusal('choose-one', 'Choose one.') : emptyField;
     return undefined;
   }
-  return fieldReader(app, field)(text);
+  return refusingGone(fieldReader(app, field), gone)(text);
 }
 
 /** Fields that a new record has to have and that the form does not give, except those that count by themselves. */

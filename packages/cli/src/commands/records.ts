@@ -2,6 +2,7 @@ import { createWriteStream } from 'node:fs';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { Command } from 'commander';
+import { declareGone } from '../declare-gone.ts';
 import { CommandError, exit } from '../exit.ts';
 import { columns, print } from '../output.ts';
 import { readWithProgress } from '../progress.ts';
@@ -154,9 +155,17 @@ export function addRecords(program: Command): void {
       .argument('<key>', 'Key of the record'),
   )
     .description('Remove one record.')
-    .action(async (app: string, collection: string, key: string, options: ServiceOptions) => {
-      const answer = await (await clientFor(options)).call('removeRecord', { app, collection, key });
-      print(options.json, answer, () => [`${key} is removed.`]);
+    .option('--gone [sentence]', 'Declare it as gone in the draft: from the next publishing on, its links say so, with this sentence')
+    .addHelpText('after', '\nExample:\n  pallmist records remove quillmoor specimens QM-0412 --gone "The storm of 2026 took this palm."')
+    .action(async (app: string, collection: string, key: string, options: ServiceOptions & { gone?: string | true }) => {
+      const client = await clientFor(options);
+      const { record } = await client.call('getRecord', { app, collection, key });
+      const answer = await client.call('removeRecord', { app, collection, key });
+      const texts = Object.fromEntries(Object.entries(record).map(([field, value]) => [field, textOf(value)]));
+      const { gone } = options;
+      const declared =
+        gone === undefined ? undefined : await declareGone(client, { app, collection, key, texts }, gone === true ? '' : gone);
+      print(options.json, { ...answer, ...declared }, () => [`${key} is removed.`, ...(declared === undefined ? [] : [declared.words])]);
     });
 }
 

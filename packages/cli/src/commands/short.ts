@@ -34,10 +34,11 @@ export function addShort(program: Command): void {
         answer.shortAddresses.length === 0
           ? ['There are no short addresses yet.']
           : columns(
-              answer.shortAddresses.map(({ short, address: to, endsAt }) => [
+              answer.shortAddresses.map(({ short, address: to, endsAt, printedOn }) => [
                 short,
                 endsAt === null ? 'for ever' : `until ${endsAt.slice(0, 10)}`,
                 to,
+                printedOn === null ? '' : `printed on ${printedOn}`,
               ]),
             ),
       );

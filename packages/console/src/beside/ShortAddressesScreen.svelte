@@ -53,7 +53,9 @@
             ><a href={one.short} target="_blank" rel="noopener"><code>{one.short}</code></a> leads to
             <code>{one.address}</code>{one.endsAt ? `, until ${one.endsAt.slice(0, 10)}` : ''}</span
           >
-          {#if me.mayChange}<Button small look="danger" aria-label="Withdraw {one.code}" onclick={() => withdraw(one.code)}>Withdraw</Button
+          {#if one.printedOn !== null}<span class="printed">printed on {one.printedOn}</span>
+          {:else if me.mayChange}<Button small look="danger" aria-label="Withdraw {one.code}" onclick={() => withdraw(one.code)}
+              >Withdraw</Button
             >{/if}
         </li>
       {:else}<li>None yet.</li>{/each}
@@ -93,8 +95,11 @@
     border-block-end: 1px solid var(--line);
     overflow-wrap: anywhere;
   }
-  li span {
+  li span:first-child {
     flex: 1;
+  }
+  .printed {
+    color: var(--quiet);
   }
   form {
     display: grid;

@@ -7,6 +7,7 @@
   import { place } from '../service/place.svelte.ts';
   import GridCell from './GridCell.svelte';
   import { GridRecords } from './records.svelte.ts';
+  import RemovedRecord from './RemovedRecord.svelte';
 
   const { draft, collection }: { draft: Draft; collection: string } = $props();
   // svelte-ignore state_referenced_locally -- another collection gets another grid
@@ -81,7 +82,12 @@
   async function bringBack(): Promise<void> {
     if (removed === undefined) return;
     const [result] = await records.change([{ create: removed }]);
-    said = result?.key === undefined ? 'It could not be brought back.' : `${result.key} is back.`;
+    if (result?.key === undefined) {
+      const [reason] = Object.values(result?.problems ?? {});
+      said = `It could not be brought back. ${result?.problem ?? reason ?? ''}`.trim();
+      return;
+    }
+    said = `${result.key} is back.`;
     removed = undefined;
     await records.load(query);
   }
@@ -180,9 +186,13 @@
 {#if records.failure}<p class="bad" role="alert">{records.failure}</p>{/if}
 <p class="said" role="status">
   {said ?? ''}
-  {#if removed}<Button small onclick={bringBack}>Bring it back</Button>{/if}
   {#if records.total > 1}<progress max={records.total} value={records.done} aria-label="Changes that are saved"></progress>{/if}
 </p>
+{#if removed}
+  {#key removed}
+    <RemovedRecord {draft} {collection} record={removed} onback={bringBack} onsaid={(sentence) => (said = sentence)} />
+  {/key}
+{/if}
 {#if records.found}
   <!-- svelte-ignore a11y_no_noninteractive_tabindex -- what scrolls can be scrolled by keys -->
   <div class="scroll" role="group" aria-label="Records" tabindex="0">

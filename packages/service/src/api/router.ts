@@ -28,7 +28,7 @@ import { addPictureRoutes, pictureHandlers } from './pictures.ts';
 import { readPush } from './push-body.ts';
 import { queryOf } from './query.ts';
 import { recordHandlers } from './records.ts';
-import { makeShort, shortAnswer } from './short-addresses.ts';
+import { makeShort, shortAnswer, withdrawShort } from './short-addresses.ts';
 import { webhookHandlers } from './webhooks.ts';
 
 /** Milliseconds within which a body has to be here. */
@@ -277,16 +277,16 @@ function makeHandlers(parts: ServiceParts): Handlers {
     },
     async listShort({ parameters }) {
       const hosted = published(parameters['app']);
-      return shortAnswer(hosted, sealer, base(), await store.shortAddresses.list(hosted.definition.app));
+      const { app } = hosted.definition;
+      return shortAnswer(hosted, sealer, base(), await store.shortAddresses.list(app), await promises.printedCodes(app));
     },
     async makeShort({ parameters, body }) {
       const hosted = published(parameters['app']);
-      return shortAnswer(hosted, sealer, base(), [await makeShort(hosted, sealer, store.shortAddresses, body)]);
+      return shortAnswer(hosted, sealer, base(), [await makeShort(hosted, sealer, store.shortAddresses, body)], new Map());
     },
     async withdrawShort({ parameters }) {
       const { app = '', code = '' } = parameters;
-      if (!(await store.shortAddresses.withdraw(published(app).definition.app, code)))
-        throw new Refused(404, `The app has no short address ${quote(code)}.`);
+      await withdrawShort(published(app), promises, store.shortAddresses, code);
       return { done: true };
     },
     listMails: async () => ({ mails: await store.mails.list(undefined, undefined, 50) }),

@@ -122,6 +122,16 @@ export class LinkPromises {
     return this.#store.links.printed(app);
   }
 
+  /** The codes of short addresses that are printed somewhere, each with what it is printed on. */
+  async printedCodes(app: string): Promise<ReadonlyMap<string, string>> {
+    return new Map(
+      (await this.printed(app)).flatMap(({ address, note }) => {
+        const code = codeIn(address);
+        return code === undefined ? [] : [[code.toLowerCase(), note]];
+      }),
+    );
+  }
+
   /** Notes that an address is printed somewhere. */
   async addPrinted(app: string, address: string, note: string, by: string): Promise<void> {
     await this.#store.links.addPrinted({ id: randomBytes(6).toString('hex'), app, address, note, by, at: timestamp(this.#clock) });

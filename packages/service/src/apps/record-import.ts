@@ -1,6 +1,8 @@
 import {
   fieldReader,
+  goneTexts,
   isRelativeDate,
+  refusingGone,
   Refusal,
   resolveRelativeDate,
   type AppDefinition,
@@ -92,7 +94,13 @@ export class RecordImport {
     }
     const staged = await this.#store.records.stage(this.#space, collections, name);
     this.#staged.set(name, staged);
-    const readers = new Map(Object.entries(collection.fields).map(([field, declared]) => [field, fieldReader(this.#definition, declared)]));
+    const gone = goneTexts(this.#definition, name);
+    const readers = new Map(
+      Object.entries(collection.fields).map(([field, declared]) => [
+        field,
+        refusingGone(fieldReader(this.#definition, declared), gone.get(field)),
+      ]),
+    );
     let batch: { record: PlainRecord; line: number }[] = [];
     const flush = async () => {
       const taken = await staged.add(batch.map(({ record }) => record));
