@@ -1,8 +1,8 @@
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { csvSource } from '../../packages/service/src/api/router.ts';
-import { readSettings, startService, type Clock, type Service, type Settings } from '../../packages/service/src/index.ts';
+import { Passwords, readSettings, startService, type Clock, type Service, type Settings } from '../../packages/service/src/index.ts';
 
 const demo = new URL('../../demo/quillmoor/', import.meta.url);
 export const gardenFile = readFileSync(new URL('app.yaml', demo), 'utf8');
@@ -33,11 +33,18 @@ export interface TestService extends Service {
   owner(method: string, path: string, body?: unknown): Promise<Response>;
 }
 
+/** The same hash as everywhere at a hundredth of its cost: a whole run makes thousands. */
+const quickPasswords = new Passwords({ N: 2 ** 9, r: 8, p: 1 });
+
 /** A real service on loopback with a database of its own in a new directory. */
-export async function startTestService(more: Partial<Settings> = {}, clock = testClock()): Promise<TestService> {
+export async function startTestService(
+  more: Partial<Settings> = {},
+  clock = testClock(),
+  passwords = quickPasswords,
+): Promise<TestService> {
   const data = more.data ?? mkdtempSync(join(tmpdir(), 'pallmist-test-'));
   const settings = { ...readSettings({}), port: 0, log: (process.env['TESTLOG'] ?? 'error') as 'error', ...more, data };
-  const service = await startService(settings, { clock });
+  const service = await startService(settings, { clock, passwords });
   const token = readFileSync(join(data, 'api-token'), 'utf8').trim();
   return {
     ...service,
@@ -64,11 +71,43 @@ export const gardenRecords = () =>
   );
 
 /** The same with the demo garden published and its keepers let in. */
-export async function startGarden(more: Partial<Settings> = {}, clock = testClock()): Promise<TestService> {
-  const service = await startTestService(more, clock);
-  await service.apps.push('quillmoor', { source: gardenFile, records: gardenRecords() });
-  await service.store.people.put('quillmoor', keeper.login, { ...keeper, roles: ['keeper', 'head'] });
-  await service.store.people.put('quillmoor', otherKeeper.login, { ...otherKeeper, roles: ['keeper'] });
-  await service.apps.publish('quillmoor', undefined);
-  return service;
+export async function startGarden(more: Partial<Settings> = {}, clock?: TestClock, passwords = quickPasswords): Promise<TestService> {
+  if (more.data !== undefined || clock !== undefined || passwords !== quickPasswords) {
+    const service = await startTestService(more, clock, passwords);
+    await publishGarden(service);
+    return service;
+  }
+  const data = mkdtempSync(join(tmpdir(), 'pallmist-test-'));
+  writeFileSync(join(data, database), await gardenDatabase());
+  const service = await startTestService({ ...more, data });
+  return {
+    ...service,
+    async stop() {
+      await service.stop();
+      rmSync(data, { recursive: true, force: true });
+    },
+  };
+}
+
+const database = 'pallmist.sqlite';
+let published: Promise<Buffer> | undefined;
+
+/** The database right after publishing. To make it takes ten times as long as to copy it, and most test files begin with it. */
+function gardenDatabase(): Promise<Buffer> {
+  return (published ??= (async () => {
+    const data = mkdtempSync(join(tmpdir(), 'pallmist-test-'));
+    const service = await startTestService({ data });
+    await publishGarden(service);
+    await service.stop();
+    const bytes = readFileSync(join(data, database));
+    rmSync(data, { recursive: true, force: true });
+    return bytes;
+  })());
+}
+
+async function publishGarden({ apps, store }: TestService): Promise<void> {
+  await apps.push('quillmoor', { source: gardenFile, records: gardenRecords() });
+  await store.people.put('quillmoor', keeper.login, { ...keeper, roles: ['keeper', 'head'] });
+  await store.people.put('quillmoor', otherKeeper.login, { ...otherKeeper, roles: ['keeper'] });
+  await apps.publish('quillmoor', undefined);
 }

@@ -28,7 +28,11 @@ export function littleStory(source: string) {
   return {
     service: () => service,
     at,
-    until: (wanted: string) => expect.poll(at, { timeout: 20_000 }).toBe(wanted),
+    /** Waits until the page is at a path and loaded, since Chromium takes no command while it changes documents. */
+    async until(wanted: string): Promise<void> {
+      await expect.poll(at, { timeout: 20_000 }).toBe(wanted);
+      await page.waitForLoadState();
+    },
     /** Opens a path in a new browser context. */
     async open(path: string, javaScriptEnabled = true): Promise<Page> {
       context = await browser.newContext({ viewport: { width: 1280, height: 800 }, javaScriptEnabled });

@@ -16,6 +16,7 @@ import { LoadGuard } from './http/load-guard.ts';
 import { closeServer, httpServer, listen } from './http/server.ts';
 import { webApp } from './http/web.ts';
 import { PostOffice } from './mail/post-office.ts';
+import { Passwords } from './people/passwords.ts';
 import { KeyRing } from './seals/key-ring.ts';
 import { Sealer } from './seals/sealer.ts';
 import type { Settings } from './settings.ts';
@@ -40,10 +41,15 @@ export interface Service {
 export interface StartOptions {
   /** The time; the machine’s when left out. */
   clock?: Clock;
+  /** How passwords are hashed; as today’s advice has it when left out. */
+  passwords?: Passwords;
 }
 
 /** @throws StartError with a sentence for people when it cannot be started */
-export async function startService(settings: Settings, { clock = systemClock }: StartOptions = {}): Promise<Service> {
+export async function startService(
+  settings: Settings,
+  { clock = systemClock, passwords = new Passwords() }: StartOptions = {},
+): Promise<Service> {
   const log = pino({ level: settings.log, base: null, timestamp: pino.stdTimeFunctions.isoTime }, pino.destination(2));
   const files = browserFiles();
   const unlock = lockDirectory(settings.data);
@@ -53,7 +59,7 @@ export async function startService(settings: Settings, { clock = systemClock }: 
     for (const closer of closers.reverse()) await closer();
   };
   try {
-    const store = await openStore(settings.data, { clock, keepMailDays: settings.keepMailDays });
+    const store = await openStore(settings.data, { clock, passwords, keepMailDays: settings.keepMailDays });
     closers.push(() => store.close());
     const keys = new KeyRing(join(settings.data, 'keys.json'), clock);
     const keeper = new DraftKeeper();

@@ -1,16 +1,16 @@
 import { randomBytes, scrypt, timingSafeEqual } from 'node:crypto';
 
-interface Cost {
-  /** Parameters of scrypt (RFC 7914). */
+/** Parameters of scrypt (RFC 7914). */
+export interface PasswordCost {
   N: number;
   r: number;
   p: number;
 }
 
 /** One of the settings that OWASP's Password Storage Cheat Sheet names as equal: 32 MiB of memory, three times. */
-const today: Cost = { N: 2 ** 15, r: 8, p: 3 };
+const today: PasswordCost = { N: 2 ** 15, r: 8, p: 3 };
 /** What hashes of before had, which do not name it. */
-const before: Cost = { N: 2 ** 15, r: 8, p: 1 };
+const before: PasswordCost = { N: 2 ** 15, r: 8, p: 1 };
 /** No hash, wherever it comes from, makes the service take more memory than this, in bytes. */
 const mostMemory = 256 * 1024 * 1024;
 
@@ -23,7 +23,7 @@ const waiting: (() => void)[] = [];
 export class TooManyPasswords extends RangeError {}
 const mostWaiting = 200;
 
-async function derive(password: string, salt: Buffer, { N, r, p }: Cost): Promise<Buffer> {
+async function derive(password: string, salt: Buffer, { N, r, p }: PasswordCost): Promise<Buffer> {
   if (running >= mostAtOnce) {
     if (waiting.length >= mostWaiting) throw new TooManyPasswords('Too many passwords are being checked at once.');
     await new Promise<void>((resolve) => waiting.push(resolve));
@@ -45,26 +45,37 @@ async function derive(password: string, salt: Buffer, { N, r, p }: Cost): Promis
 /** A password as it is compared: the OpaqueString profile of PRECIS (RFC 8265, 4.2). */
 const opaque = (password: string) => password.replaceAll(/\p{Zs}/gu, ' ').normalize('NFC');
 
-/** Hashes a password by a memory-hard function, with a salt of its own; what it costs stands beside it. */
-export async function hashPassword(password: string): Promise<string> {
-  const salt = randomBytes(16);
-  const key = await derive(password, salt, today);
-  return ['scrypt', today.N, today.r, today.p, salt.toString('base64url'), key.toString('base64url')].join('$');
-}
-
 /** What a check of a password found: whether it fits, and whether its hash is not made as hashes are made today. */
 export interface PasswordCheck {
   fits: boolean;
   outdated: boolean;
 }
 
-/** Compares in constant time. Without a hash it takes as long, so that nobody learns which names there are. */
-export async function checkPassword(password: string, hash: string | undefined): Promise<PasswordCheck> {
-  const parts = (hash ?? '').split('$');
-  const [salt = '', key = ''] = parts.slice(-2);
-  const cost = parts.length === 6 ? { N: Number(parts[1]), r: Number(parts[2]), p: Number(parts[3]) } : hash === undefined ? today : before;
-  const wanted = Buffer.from(key, 'base64url');
-  const derived = await derive(password, Buffer.from(salt || 'AAAA', 'base64url'), cost);
-  const fits = hash !== undefined && wanted.length === derived.length && timingSafeEqual(wanted, derived);
-  return { fits, outdated: cost.N !== today.N || cost.r !== today.r || cost.p !== today.p };
+/** Hashes passwords by a memory-hard function, each with a salt of its own. What a hash costs stands beside it. */
+export class Passwords {
+  readonly #cost: PasswordCost;
+
+  constructor(cost = today) {
+    this.#cost = cost;
+  }
+
+  async hash(password: string): Promise<string> {
+    const { N, r, p } = this.#cost;
+    const salt = randomBytes(16);
+    const key = await derive(password, salt, this.#cost);
+    return ['scrypt', N, r, p, salt.toString('base64url'), key.toString('base64url')].join('$');
+  }
+
+  /** Compares in constant time. Without a hash it takes as long, so that nobody learns which names there are. */
+  async check(password: string, hash: string | undefined): Promise<PasswordCheck> {
+    const { N, r, p } = this.#cost;
+    const parts = (hash ?? '').split('$');
+    const [salt = '', key = ''] = parts.slice(-2);
+    const known = parts.length === 6 ? { N: Number(parts[1]), r: Number(parts[2]), p: Number(parts[3]) } : before;
+    const cost = hash === undefined ? this.#cost : known;
+    const wanted = Buffer.from(key, 'base64url');
+    const derived = await derive(password, Buffer.from(salt || 'AAAA', 'base64url'), cost);
+    const fits = hash !== undefined && wanted.length === derived.length && timingSafeEqual(wanted, derived);
+    return { fits, outdated: cost.N !== N || cost.r !== r || cost.p !== p };
+  }
 }

@@ -2,6 +2,7 @@ import { chmodSync, existsSync, mkdirSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { DataSource } from 'typeorm';
 import { systemClock, type Clock } from '../clock.ts';
+import { Passwords } from '../people/passwords.ts';
 import { StartError } from '../start-error.ts';
 import { prepareReader, prepareWriter, SqliteDriver } from './sqlite/driver.ts';
 import type { Store } from './store.ts';
@@ -14,6 +15,7 @@ import { WriteQueue } from './typeorm/write-queue.ts';
 
 export interface StoreOptions {
   clock?: Clock;
+  passwords?: Passwords;
   /** Days for which mails are kept. */
   keepMailDays?: number;
 }
@@ -26,7 +28,10 @@ const statementCacheSize = 500;
  * @param directory made if missing
  * @throws StartError when the directory or the database cannot be used, or a newer version has written it
  */
-export async function openStore(directory: string, { clock = systemClock, keepMailDays = 30 }: StoreOptions = {}): Promise<Store> {
+export async function openStore(
+  directory: string,
+  { clock = systemClock, passwords = new Passwords(), keepMailDays = 30 }: StoreOptions = {},
+): Promise<Store> {
   const file = join(directory, 'pallmist.sqlite');
   makeDirectory(directory);
   const common = { type: 'better-sqlite3', driver: SqliteDriver, database: file, entities, statementCacheSize } as const;
@@ -47,7 +52,7 @@ export async function openStore(directory: string, { clock = systemClock, keepMa
   }
   const { ino: opened } = statSync(file);
   const queue = new WriteQueue(writer);
-  const on: Connection = { reader: reader.manager, write: (work) => queue.run(work), clock };
+  const on: Connection = { reader: reader.manager, write: (work) => queue.run(work), clock, passwords };
   // What was being imported when the service ended is taken by nobody any more.
   await queue.run((manager) => manager.update(RecordTable, { state: 'staged' }, { state: 'dropped' }));
   const state = new RecordState();
@@ -60,7 +65,7 @@ export async function openStore(directory: string, { clock = systemClock, keepMa
     const log: ChangeLog = { spaces: new Set(), tables: false };
     try {
       const result = await queue.run(async (manager) => {
-        const inside = within(manager, clock);
+        const inside = within(manager, on);
         const records = new TypeormRecordStore(inside, state, log);
         await records.begin();
         return work(storesOn(inside, records, keepMailDays), records);

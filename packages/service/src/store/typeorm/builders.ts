@@ -1,6 +1,5 @@
 import { randomBytes, randomUUID } from 'node:crypto';
 import { timestamp } from '../../clock.ts';
-import { checkPassword, hashPassword } from '../../people/passwords.ts';
 import type { BuilderRole, BuilderRow, BuilderStore } from '../builders.ts';
 import { hashToken } from '../tokens.ts';
 import type { Connection } from './connection.ts';
@@ -55,7 +54,7 @@ export class TypeormBuilderStore implements BuilderStore {
 
   async accept(key: string, name: string, password: string): Promise<BuilderRow | undefined> {
     if ((await this.invited(key)) === undefined) return undefined;
-    const passwordHash = await hashPassword(password);
+    const passwordHash = await this.#on.passwords.hash(password);
     return this.#on.write(async (manager) => {
       const row = await manager.findOneBy(BuilderEntity, { invitationHash: hashToken(key) });
       if (row === null) return undefined;
@@ -67,7 +66,7 @@ export class TypeormBuilderStore implements BuilderStore {
 
   async signIn(mail: string, password: string): Promise<BuilderRow | undefined> {
     const row = await this.#on.reader.findOneBy(BuilderEntity, { mail: mail.toLowerCase() });
-    const { fits } = await checkPassword(password, row?.passwordHash ?? undefined);
+    const { fits } = await this.#on.passwords.check(password, row?.passwordHash ?? undefined);
     return fits ? (row ?? undefined) : undefined;
   }
 

@@ -1,6 +1,5 @@
 import type { Person } from '@pallmist/app';
 import { loginKey } from '../../people/login-names.ts';
-import { checkPassword, hashPassword } from '../../people/passwords.ts';
 import type { KnownPerson, NewPerson, PeopleStore } from '../people.ts';
 import { isUniqueViolation } from '../sqlite/driver.ts';
 import type { Connection } from './connection.ts';
@@ -14,7 +13,7 @@ export class TypeormPeopleStore implements PeopleStore {
   }
 
   async put(app: string, login: string, person: NewPerson): Promise<boolean> {
-    const row = await asRow(app, login, person);
+    const row = await this.#asRow(app, login, person);
     return this.#on.write(async (manager) => {
       const present = await manager.findOneBy(PersonEntity, { app, loginKey: row.loginKey });
       if (present === null) await manager.insert(PersonEntity, row);
@@ -24,7 +23,7 @@ export class TypeormPeopleStore implements PeopleStore {
   }
 
   async add(app: string, login: string, person: NewPerson): Promise<boolean> {
-    const row = await asRow(app, login, person);
+    const row = await this.#asRow(app, login, person);
     try {
       await this.#on.write((manager) => manager.insert(PersonEntity, row));
       return true;
@@ -55,28 +54,30 @@ export class TypeormPeopleStore implements PeopleStore {
 
   async signIn(app: string, login: string, password: string): Promise<Person | undefined> {
     const row = await this.#row(app, login);
-    const { fits, outdated } = await checkPassword(password, row?.passwordHash);
+    const { fits, outdated } = await this.#on.passwords.check(password, row?.passwordHash);
     if (!fits || row === undefined) return undefined;
     if (outdated) {
-      const passwordHash = await hashPassword(password);
+      const passwordHash = await this.#on.passwords.hash(password);
       await this.#on.write((manager) => manager.update(PersonEntity, { app, login: row.login }, { passwordHash }));
     }
     return asPerson(row);
+  }
+
+  async #asRow(app: string, login: string, { name, password, roles, mail }: NewPerson): Promise<PersonRow> {
+    return {
+      app,
+      login,
+      loginKey: loginKey(login),
+      name,
+      passwordHash: await this.#on.passwords.hash(password),
+      roles: JSON.stringify(roles),
+      mail: mail?.toLowerCase() ?? null,
+    };
   }
 
   async #row(app: string, login: string): Promise<PersonRow | undefined> {
     return (await this.#on.reader.findOneBy(PersonEntity, { app, loginKey: loginKey(login) })) ?? undefined;
   }
 }
-
-const asRow = async (app: string, login: string, { name, password, roles, mail }: NewPerson): Promise<PersonRow> => ({
-  app,
-  login,
-  loginKey: loginKey(login),
-  name,
-  passwordHash: await hashPassword(password),
-  roles: JSON.stringify(roles),
-  mail: mail?.toLowerCase() ?? null,
-});
 
 const asPerson = (row: PersonRow): Person => ({ login: row.login, name: row.name, roles: JSON.parse(row.roles) as string[] });
