@@ -231,8 +231,8 @@ describe('all generated addresses find nothing that the comparison does not', ()
           const address = `/here?x=${text ?? ''}`;
           const differences = judge(former, draft, address) ?? [];
           // The comparison finds each change of type, but its examples do not cover every text.
-          const isRetyped =
-            isChanged && (now.declaration.type !== then.declaration.type || now.declaration.items?.type !== then.declaration.items?.type);
+          const [before, after] = [was, is].map(({ pages }) => pages['here']?.parameters?.['x']);
+          const isRetyped = before?.type !== after?.type || before?.items?.type !== after?.items?.type;
           for (const { fate } of differences)
             if (isRetyped) expect(found, `${address} is ${fate}`).not.toEqual([]);
             else

@@ -64,7 +64,7 @@ export function findingsOf(found: readonly Found[], definition: AppDefinition, w
       page: version.page,
       ...(parameter === undefined ? {} : { parameter }),
       words: say(first, definition),
-      editions: [...new Set(versions.flatMap(({ editions }) => editions))].sort((one, other) => one - other),
+      editions: versions.length === 1 ? version.editions : inOrder(versions.flatMap(({ editions }) => editions)),
       witness,
       promises,
       printed: [],
@@ -106,5 +106,7 @@ function say({ kind, fate, parameter = '', before, after, page, reason = '', ver
       return `On the page “${version.page}”, “${parameter}” must now belong to the value of “${after ?? ''}”; earlier addresses may name any record.`;
   }
 }
+
+const inOrder = (numbers: readonly number[]) => [...new Set(numbers)].sort((one, other) => one - other);
 
 const short = (text: string) => (text.length > 60 ? `${text.slice(0, 59)}…` : text);

@@ -5,6 +5,8 @@ import { resolveRelativeDate } from '@pallmist/address/declare';
 import { pagesList } from './page-version.ts';
 import type { AddressableApp } from '@pallmist/address/pages';
 
+/** Characters that a text may have where its declaration sets no limit. */
+const longestText = 2000;
 /** Most values of one parameter that are tried. */
 const mostValues = 120;
 
@@ -69,14 +71,29 @@ function ofType(then: ParameterDeclaration, now: ParameterDeclaration, app: Addr
 function texts(then: ParameterDeclaration, now: ParameterDeclaration): unknown[] {
   const matched = [...(then.pattern === undefined ? [] : [then.pattern]), ...lengths(then)];
   const unmatched = (pattern: string | undefined) => (pattern === undefined ? [] : [shortestText(matched, [pattern])]);
-  const limits = [then.minLength, then.maxLength, now.minLength, now.maxLength].filter((limit) => limit !== undefined);
-  const near = [...new Set(limits.flatMap((limit) => [limit - 1, limit, limit + 1]))].filter((length) => length > 0 && length <= 1000);
   return [
     ...(now.type === 'text' ? unmatched(now.pattern) : [shortestText(matched), shortestText([...matched], ['[0-9]+'])]),
     shortestText(matched),
-    ...near.map((length) => (then.pattern === undefined ? 'a'.repeat(length) : shortestText([...matched, `[^]{${String(length)}}`]))),
+    ...beyondLimits(then, now, matched),
     ...(then.pattern === undefined ? ['a', 'moss', '0', '05', 'true', 'On', '2026-11-19', 'Ünal & Söhne', 'a,b', 'A-1', ' x '] : []),
     ...(then.blank === 'absent' ? [] : ['']),
+  ];
+}
+
+/** A text that is longer than today's declaration takes, and one that is shorter: any other of that kind would be refused alike. */
+function beyondLimits(then: ParameterDeclaration, now: ParameterDeclaration, matched: readonly string[]): unknown[] {
+  const { minLength = 0, maxLength = longestText } = then;
+  const ofLength = (from: number, to: number) =>
+    from > to
+      ? undefined
+      : then.pattern === undefined
+        ? 'a'.repeat(from)
+        : shortestText([...matched, `[^]{${String(from)},${to === longestText ? '' : String(to)}}`]);
+  // What other types take depends on more than their declarations.
+  if (now.type !== 'text') return [ofLength(Math.min(maxLength, 1000), maxLength)];
+  return [
+    ...(now.maxLength === undefined ? [] : [ofLength(Math.max(now.maxLength + 1, minLength), maxLength)]),
+    ...(now.minLength === undefined ? [] : [ofLength(Math.max(1, minLength), Math.min(now.minLength - 1, maxLength))]),
   ];
 }
 
@@ -89,8 +106,10 @@ function lengths({ minLength = 0, maxLength }: ParameterDeclaration): string[] {
 /** Fractions, among them those with the longest texts: a text of today may have a limit. */
 const longNumbers = [0.5, -2.25, 1e-300, -2.2250738585072014e-308, 0.30000000000000004, -1.7976931348623157e308];
 
+/** Among them at least two that the earlier declaration takes, where there are two: lists are made of them. */
 function numbers(then: ParameterDeclaration, now: ParameterDeclaration, step: number): unknown[] {
   const limits = [then.min, then.max, now.min, now.max].filter((limit): limit is number => typeof limit === 'number');
+  const [least, most] = [Number(then.min ?? -Infinity), Number(then.max ?? Infinity)];
   return [
     1,
     2,
@@ -103,7 +122,7 @@ function numbers(then: ParameterDeclaration, now: ParameterDeclaration, step: nu
     123_456,
     Number.MAX_SAFE_INTEGER,
     Number.MIN_SAFE_INTEGER,
-  ];
+  ].filter((number) => number >= least && number <= most);
 }
 
 function dates(then: ParameterDeclaration, now: ParameterDeclaration): unknown[] {
