@@ -6,9 +6,15 @@ const most = 5000;
 /** Whose addresses are counted: a page, on a day, by where its visitors came from. */
 export type CountedPage = Pick<LedgerRow, 'app' | 'day' | 'page' | 'referrer'>;
 
-/** The counts of one page, as deep as they have names, so that counting makes no text. */
+/** The counts of one parameter, by state and bucket, so that counting makes no text. */
+interface ParameterCounts {
+  /** Counted last: most visitors come by addresses of the same kind. */
+  last: LedgerRow | undefined;
+  rows: Map<string, Map<string, LedgerRow>>;
+}
+
 interface Counts extends CountedPage {
-  rows: Map<string, Map<string, Map<string, LedgerRow>>>;
+  parameters: Map<string, ParameterCounts>;
 }
 
 /** Counts that wait to be written. */
@@ -37,27 +43,32 @@ export class WaitingCounts {
     if (some === undefined) this.#pages.set(page, (some = []));
     // A few at most: apps with a page of this name, days, kinds of referrers.
     let counts = some.find((one) => one.app === app && one.referrer === referrer && one.day === day);
-    if (counts === undefined) some.push((counts = { app, day, page, referrer, rows: new Map() }));
+    if (counts === undefined) some.push((counts = { app, day, page, referrer, parameters: new Map() }));
     return counts;
   }
 
   #add(counts: Counts, parameter: string, state: string, bucket: string, count: number): void {
-    const ofState = below(below(counts.rows, parameter), state);
+    let of = counts.parameters.get(parameter);
+    if (of === undefined) counts.parameters.set(parameter, (of = { last: undefined, rows: new Map() }));
+    const { last } = of;
+    if (last !== undefined && last.state === state && last.bucket === bucket) last.count += count;
+    else this.#addOther(counts, of, parameter, state, bucket, count);
+  }
+
+  #addOther(counts: Counts, of: ParameterCounts, parameter: string, state: string, bucket: string, count: number): void {
+    let ofState = of.rows.get(state);
+    if (ofState === undefined) of.rows.set(state, (ofState = new Map()));
     const known = ofState.get(bucket);
-    if (known !== undefined) known.count += count;
-    else if (this.#rows.length < most || bucket === others) {
+    if (known !== undefined) {
+      known.count += count;
+      of.last = known;
+    } else if (this.#rows.length < most || bucket === others) {
       const { app, day, page, referrer } = counts;
-      const row = { app, day, page, parameter, state, bucket, referrer, count };
-      ofState.set(bucket, row);
-      this.#rows.push(row);
+      of.last = { app, day, page, parameter, state, bucket, referrer, count };
+      ofState.set(bucket, of.last);
+      this.#rows.push(of.last);
     } else this.#add(counts, counts.page === '' ? '*' : parameter, 'others', others, count);
   }
 }
 
 const others = '(others)';
-
-function below<Below extends Map<string, unknown>>(level: Map<string, Below>, name: string): Below {
-  let found = level.get(name);
-  if (found === undefined) level.set(name, (found = new Map() as Below));
-  return found;
-}
