@@ -50,7 +50,7 @@ export { cutRecord, type FieldTree } from './view/field-tree.ts';
 export { labelsOf, recordTitle } from './view/labels.ts';
 export { sentencesIn } from './languages/sentences-in.ts';
 export { appTexts } from './view/app-text.ts';
-export { withLabelInWords } from './view/words.ts';
+export { withTextsInWords } from './view/words.ts';
 export { leadsOnTo } from './view/leads-on.ts';
 export { fieldsOn, savedFields, type PageFields } from './view/page-fields.ts';
 export { dataToSend, pagePart, type PagePart } from './view/page-part.ts';

@@ -100,7 +100,7 @@ describe('an address of the past', () => {
       )
       .replace(
         'help: Which part',
-        'goneValues: { story: { reason: Its story stands in the notes., instead: notes } }\n        help: Which part',
+        'goneValues: { story: { reason: "Its story stands in “{word.specimens}”.", instead: notes } }\n        help: Which part',
       );
     const pushed = await moved.apps.push('quillmoor', { source });
     expect(pushed.problems.filter(({ severity }) => severity === 'error')).toEqual([]);
@@ -143,7 +143,7 @@ describe('an address of the past', () => {
   it('with a value that is gone, and that its page can do without, opens the page, which says so', async () => {
     const answer = await at('/glasshouses/specimens/QM-0412?tab=story');
     expect(answer.status).toBe(200);
-    expect(await answer.text()).toContain('“Tab” cannot be “story”: Its story stands in the notes.');
+    expect(await answer.text()).toContain('“Tab” cannot be “story”: Its story stands in “Specimens”.');
   });
 });
 

@@ -5,7 +5,7 @@ import type { PagePayload } from './page-payload.ts';
 import { firstPageOf } from './first-page.ts';
 import { PageView } from './page-view.ts';
 import type { ShownPage } from './shown-page.ts';
-import { withLabelInWords } from './words.ts';
+import { withTextsInWords } from './words.ts';
 import type { ShowTools } from './tools.ts';
 
 /**
@@ -24,7 +24,7 @@ export function showPage(payload: PagePayload, tools: ShowTools): ShownPage {
     navigation: app.navigation ? navigation({ show: 'navigation', links: app.navigation, label: view.say('Main') }, view) : undefined,
     notices: reading.problems
       .filter((problem) => problem.severity === 'warning')
-      .map(({ message, parameter = '' }) => withLabelInWords(message, view.declaration(parameter)?.label, (text) => view.text(text))),
+      .map(({ message, parameter = '' }) => withTextsInWords(message, view.declaration(parameter), (text) => view.text(text))),
     content,
     forms: [...view.forms],
     arrival: (payload.arrival ?? []).flatMap((index) => {

@@ -1,3 +1,4 @@
+import type { ParameterDeclaration } from '@pallmist/address/declare';
 import type { AppDefinition } from '../definition/app-schema.ts';
 
 /** The app's words in a language; a word without a text in it is in its first language. */
@@ -8,11 +9,20 @@ export function wordsIn(all: AppDefinition['words'], language: string): Record<s
 }
 
 /**
- * The message of a problem with the label of its parameter in the present language.
+ * The message of a problem with the texts that the app file has for its parameter in the present language.
  * @param inWords fills in words; nothing else of the message, which may hold text from an address
  */
-export const withLabelInWords = (message: string, label: string | undefined, inWords: (text: string) => string): string =>
-  label?.includes('{') ? message.replace(label, () => inWords(label)) : message;
+export function withTextsInWords(
+  message: string,
+  declaration: Pick<ParameterDeclaration, 'label' | 'goneValues'> | undefined,
+  inWords: (text: string) => string,
+): string {
+  const reasons = Object.values(declaration?.goneValues ?? {}).map(({ reason }) => reason);
+  return [declaration?.label, ...reasons].reduce<string>(
+    (said, text) => (text?.includes('{') === true ? said.replace(text, () => inWords(text)) : said),
+    message,
+  );
+}
 
 /**
  * The words that texts mention. A browser is sent no others, which may belong to a page that not everyone may see.

@@ -13,7 +13,7 @@ import {
   showPage,
   pageTitle,
   valueFrom,
-  withLabelInWords,
+  withTextsInWords,
   writeAddress,
   type AppPart,
   type PagePayload,
@@ -43,7 +43,7 @@ export function readingMessage(hosted: HostedApp, reading: Reading, address: str
   const sentences = reading.problems
     .filter(({ severity }) => severity === 'error')
     .flatMap(({ message: raw, hint, parameter = '' }) => {
-      const said = withLabelInWords(raw, declared[parameter]?.label, inWords);
+      const said = withTextsInWords(raw, declared[parameter], inWords);
       return hint === undefined ? [said] : [said, hint];
     });
   switch (reading.status) {

@@ -31,9 +31,11 @@ export function checkTextsInWords(context: CheckContext): void {
     Object.entries(definition.pages).map(([page, { parameters }]) => ({ at: ['pages', page], parameters })),
   );
   for (const { at, parameters } of declared)
-    for (const [name, { label, help }] of Object.entries(parameters ?? {})) {
+    for (const [name, { label, help, goneValues }] of Object.entries(parameters ?? {})) {
       text([...at, 'parameters', name, 'label'], label);
       text([...at, 'parameters', name, 'help'], help);
+      for (const [value, { reason }] of Object.entries(goneValues ?? {}))
+        text([...at, 'parameters', name, 'goneValues', value, 'reason'], reason);
     }
   for (const [name, { reason }] of Object.entries(definition.gates ?? {})) text(['gates', name, 'reason'], reason);
   for (const [name, { admit }] of Object.entries(definition.pages))
