@@ -50,17 +50,21 @@
     <TextBox
       label="What visitors read when they follow a link to it"
       placeholder="It was removed."
-      help="No other record can take its key. Publish to put this into effect."
       value={reason}
       focus
       onset={(text) => (reason = text)}
     />
     <Button type="submit">Declare it as gone</Button>
   </RowForm>
+  <p class="quiet">No other record can take its key. This takes effect when you publish.</p>
 {/if}
 
 <style>
   p {
     margin: 0.35rem 0;
+  }
+  .quiet {
+    color: var(--quiet);
+    font-size: 0.875rem;
   }
 </style>
