@@ -33,6 +33,7 @@ export { admissionOf, passGate, type Admission, type Passage, type Person, type 
 export { enterAddress, followBack, ownNames, ownValue, reasonIn, signInAddress, staysOnSite } from './gate/way-back.ts';
 export { composeEntryMail, composeMail, type WrittenMail } from './mails/compose.ts';
 export { mailAddress } from './mails/mail-address.ts';
+export { computedScopeTypes, computeFields, type ComputableFields } from './records/computed.ts';
 export { nextSerial, serialParts, serialProblem } from './records/serial.ts';
 export { asParameter, fieldReader, fieldText, type FieldReader, type PlainRecord, type PlainValue } from './records/field-value.ts';
 export { declareRecordBack, declareRecordGone, goneTexts, hasAddresses, refusingGone } from './records/gone-keys.ts';

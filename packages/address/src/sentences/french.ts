@@ -47,6 +47,7 @@ export const french: Sentences = {
   'expected-list': (item) => `${String(item)}, ou plusieurs, séparés par des virgules`,
   'empty-field': () => 'Ce champ ne peut pas être vide.',
   'choose-one': () => 'Choisissez une valeur.',
+  'computed-field': () => 'Ce champ est calculé, on ne le remplit pas.',
   'gone-key': (key) => `« ${String(key)} » désignait un élément qui n’existe plus. Choisissez une autre valeur.`,
   'no-file': () => 'Ce n’est pas un fichier envoyé ici.',
   'gone-value': (data) => (data as { reason?: string } | undefined)?.reason ?? 'Cette valeur n’existe plus.',

@@ -48,6 +48,7 @@ export const spanish: Sentences = {
   'expected-list': (item) => `${String(item)}, o varios, separados por comas`,
   'empty-field': () => 'Este campo no puede quedar vacío.',
   'choose-one': () => 'Elija un valor.',
+  'computed-field': () => 'Este campo se calcula y no se rellena.',
   'gone-key': (key) => `«${String(key)}» era la clave de un elemento que ya no existe. Elija otro valor.`,
   'no-file': () => 'No es un archivo enviado aquí.',
   'gone-value': (data) => (data as { reason?: string } | undefined)?.reason ?? 'Ese valor ya no existe.',

@@ -18,6 +18,9 @@ const field = z.strictObject({
     .regex(/^[A-Za-z0-9_-]{0,20}?0{1,9}$/, 'a beginning and as many zeros as the number has digits, as in N-0000')
     .optional()
     .describe('For a text: new records get the next number in this form'),
+  computed: condition
+    .optional()
+    .describe('An expression of the record’s other fields, such as row.height * row.width: nobody fills the field in'),
   accept: z
     .array(z.string().regex(/^[a-z]+\/(?:\*|[a-z0-9.+-]+)$/, 'a media type, such as image/png or image/*'))
     .min(1)

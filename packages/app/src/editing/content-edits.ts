@@ -108,7 +108,9 @@ export function newComponent(definition: AppDefinition, page: string, show: stri
     const [name = '', first] = Object.entries(definition.collections ?? {})[0] ?? [];
     component['action'] = 'create';
     component['collection'] = name;
-    component['fields'] = Object.entries(first?.fields ?? {}).flatMap(([field, { serial }]) => (serial === undefined ? [field] : []));
+    component['fields'] = Object.entries(first?.fields ?? {}).flatMap(([field, { serial, computed }]) =>
+      serial === undefined && computed === undefined ? [field] : [],
+    );
     component['name'] = freeName(`add-${name}`, namesOfForms(definition, page), '-');
   }
   const inner = kindOf(component)?.inner;

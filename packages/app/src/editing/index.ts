@@ -47,6 +47,7 @@ export type {
   ReadDefinition,
 } from '../definition/app-schema.ts';
 export type { LinkDefinition } from '../definition/schema-parts.ts';
+export { computedScopeTypes } from '../records/computed.ts';
 export { fieldText } from '../records/field-value.ts';
 export { declareRecordBack, declareRecordGone, hasAddresses } from '../records/gone-keys.ts';
 export { mermaidMap } from './mermaid-map.ts';

@@ -167,8 +167,8 @@ function formPage(context: Context, base: string, action: 'create' | 'change'): 
   const { name, collection, record, list, parameter, one, sample } = context;
   const creates = action === 'create';
   // A sensitive field may be written on an open page, and not shown there.
-  const fields = Object.entries(collection.fields).flatMap(([field, { serial, sensitive }]) =>
-    serial !== undefined || (!creates && (field === collection.keyField || sensitive === true)) ? [] : [field],
+  const fields = Object.entries(collection.fields).flatMap(([field, { serial, computed, sensitive }]) =>
+    serial !== undefined || computed !== undefined || (!creates && (field === collection.keyField || sensitive === true)) ? [] : [field],
   );
   const title = creates ? `Add ${withArticle(one.replaceAll('-', ' '))}` : `Change ${capital(one).toLowerCase()}`;
   const form: Component = {

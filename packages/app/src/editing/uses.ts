@@ -65,7 +65,8 @@ export const usesOfCollection = (definition: AppDefinition, collection: string):
 
 /** Where a field of a collection is used: what would have to be said otherwise if it had another name. */
 export function usesOfField(definition: AppDefinition, collection: string, field: string): Use[] {
-  const own = toPointer(['collections', collection, 'fields', field]);
+  const fields = toPointer(['collections', collection, 'fields']);
+  const own = fields + toPointer([field]);
   const renamed = renameField(
     definition,
     collection,
@@ -74,7 +75,7 @@ export function usesOfField(definition: AppDefinition, collection: string, field
   );
   return renamed
     .map((operation) => ('from' in operation ? operation.from : operation.path))
-    .filter((pointer) => pointer !== own && !pointer.startsWith(toPointer(['collections', collection, 'fields'])))
+    .filter((pointer) => !pointer.startsWith(fields) || (pointer.endsWith('/computed') && !pointer.startsWith(`${own}/`)))
     .map((pointer) => ({ how: 'named', pointer }));
 }
 

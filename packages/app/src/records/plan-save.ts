@@ -51,6 +51,10 @@ export function planSave(
   const take = (name: string, text: string) => {
     const field = definition.fields[name];
     if (field === undefined) return;
+    if (field.computed !== undefined) {
+      problems[name] = refusalIn(computedField, sentences);
+      return;
+    }
     // A record that is there keeps the key that it has.
     const value = readField(app, field, text, text === key ? undefined : gone.get(name));
     if (value instanceof Refusal) problems[name] = refusalIn(value, sentences);
@@ -65,6 +69,7 @@ export function planSave(
   return { plan, problems };
 }
 
+const computedField = new Refusal('computed-field', 'It is computed, so nobody fills it in.');
 const emptyField = new Refusal('empty-field', 'This cannot be empty.');
 
 function textOf(value: unknown, field: FieldDefinition | undefined, { collections }: Pick<AppDefinition, 'collections'>): string {

@@ -37,6 +37,11 @@
   let removing: { what: string; pointer: string; uses: string[] } | undefined = $state();
 
   const below = (field: string) => at + toPointer(['fields', field]);
+  const computable: readonly string[] = ['text', 'integer', 'number', 'boolean', 'date'];
+  const computedHelp = (field: string) => {
+    const names = fields.filter(([name, { computed }]) => name !== field && computed === undefined).map(([name]) => `row.${name}`);
+    return `An expression of ${names.slice(0, 4).join(', ')}${names.length > 4 ? ' …' : ''}. Nobody fills the field in. Visitors see a change after you publish.`;
+  };
   const validName = (name: string) => /^[A-Za-z][A-Za-z0-9_-]{0,59}$/.test(name);
 
   function add(label: string) {
@@ -146,7 +151,7 @@
               handleListKeys(event, me.mayChange ? { move: (step) => move(name, step), remove: () => askRemove(name) } : {})}
           >
             <strong>{field.label ?? name}</strong> <code>{name}</code>
-            <span>{field.type}{field.of ? ` of ${field.of}` : ''}{field.required ? ', required' : ''}{field.unique ? ', unique' : ''}</span>
+            <span>{field.type}{field.of ? ` of ${field.of}` : ''}{field.computed ? ', computed' : ''}{field.required ? ', required' : ''}{field.unique ? ', unique' : ''}</span>
           </button>
         </div>
         {#if open === name}
@@ -178,6 +183,21 @@
                 problems={draft.problemsAt(`${below(name)}/of`)}
                 disabled={!me.mayChange}
                 onset={(value) => draft.set(`${below(name)}/of`, value, `Changed what “${name}” is of`)}
+              />
+            {/if}
+            {#if computable.includes(field.type)}
+              <TextBox
+                label="Computed as"
+                file="computed"
+                code
+                when="done"
+                placeholder="row.height * row.width"
+                value={field.computed ?? ''}
+                help={computedHelp(name)}
+                problems={draft.problemsAt(`${below(name)}/computed`)}
+                disabled={!me.mayChange}
+                onset={(text) =>
+                  draft.set(`${below(name)}/computed`, text.trim() === '' ? undefined : text.trim(), `Changed how “${name}” is computed`)}
               />
             {/if}
             {#each [['required', 'Required'], ['unique', 'No two records have the same'], ['sensitive', 'Never stands readable in an address']] as const as [key, words] (key)}

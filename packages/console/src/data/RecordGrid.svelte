@@ -223,7 +223,7 @@
                   value={record[name] ?? ''}
                   title={records.found.titles[name]?.[record[name] ?? '']}
                   problem={wrong[keyOf(record)]?.[name]}
-                  disabled={!me.mayChange || one.type === 'file'}
+                  disabled={!me.mayChange || one.type === 'file' || one.computed !== undefined}
                   onset={(text) => change(keyOf(record), name, text)}
                   onpaste={(event) => paste(event, row, column)}
                 />
@@ -245,9 +245,9 @@
                   label="{one.label ?? name} of a new record"
                   field={one}
                   value={fresh[name] ?? ''}
-                  placeholder={one.serial ?? ''}
+                  placeholder={one.serial ?? (one.computed === undefined ? '' : 'computed')}
                   problem={freshWrong[name]}
-                  disabled={one.type === 'file'}
+                  disabled={one.type === 'file' || one.computed !== undefined}
                   onset={(text) => (fresh = { ...fresh, [name]: text })}
                   onpaste={(event) => paste(event, -1, column)}
                 />

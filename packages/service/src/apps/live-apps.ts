@@ -121,9 +121,10 @@ export class LiveApps {
     if (!('problems' in hosted)) {
       const { collections = {} } = hosted.definition;
       const { records } = this.#store;
-      await records.prepare(app, collections);
+      // Visitors go on with what was computed for them until the draft is published.
+      await records.prepare(app, collections, !this.#byName.has(app));
       const space = records.draftSpace(app);
-      if (space !== app) await records.prepare(space, collections);
+      if (space !== app) await records.prepare(space, collections, true);
     }
     this.#drafts.set(app, { revision: row.revision, hosted });
     return hosted;

@@ -81,9 +81,10 @@ export class RecordGrid {
     const stranger = Object.keys(texts).find((field) => !Object.hasOwn(fields, field));
     if (stranger !== undefined) return { problem: `The collection has no field ${quote(stranger)}.` };
     const action = 'create' in change ? 'create' : 'remove' in change ? 'remove' : 'change';
-    // A field that counts by itself is left to count, unless it is given.
+    // A field that counts by itself is left to count, unless it is given; rows from a spreadsheet may have what is computed.
     const given = Object.keys(texts).filter(
-      (field) => !(action === 'create' && fields[field]?.serial !== undefined && texts[field] === ''),
+      (field) =>
+        fields[field]?.computed === undefined && !(action === 'create' && fields[field]?.serial !== undefined && texts[field] === ''),
     );
     const request = { action, collection: name, fields: given, set: {}, ...('key' in change ? { key: change.key } : {}) } as const;
     const { plan, problems } = planSave(definition, request, texts);

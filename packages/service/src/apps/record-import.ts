@@ -161,7 +161,9 @@ export class RecordImport {
     };
     for (const field of Object.keys(cells))
       if (!readers.has(field)) wrong('unknown-field', field, `the collection has no field “${field}”.`);
-    for (const [field, { required, type }] of Object.entries(collection?.fields ?? {})) {
+    for (const [field, { required, type, computed }] of Object.entries(collection?.fields ?? {})) {
+      // An export has it, and it is computed again.
+      if (computed !== undefined) continue;
       const text = textOf(cells[field]);
       if (text === undefined) {
         wrong('wrong-value', field, `“${field}” is neither a text, a number nor a truth value.`);

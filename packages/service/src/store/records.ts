@@ -82,8 +82,11 @@ export interface RecordStore {
   /** Every record, as plain values, a batch at a time, in the order in which they were made. */
   all(space: RecordSpace, collections: Collections, collection: string): AsyncGenerator<PlainRecord[]>;
 
-  /** Makes the tables, columns and indexes that the collections need. What is not needed any more stays. */
-  prepare(space: RecordSpace, collections: Collections): Promise<void>;
+  /**
+   * Makes the tables, columns and indexes that the collections need. What is not needed any more stays.
+   * @param recompute computes fields again whose expression has changed, also where no visitor may see it yet
+   */
+  prepare(space: RecordSpace, collections: Collections, recompute?: boolean): Promise<void>;
   /** What does not fit the collections as they are declared now, among the records that are there. */
   misfits(space: RecordSpace, app: AppDefinition): Promise<Misfit[]>;
   /** Makes the records fit changed types and keys, once `misfits` finds nothing. */

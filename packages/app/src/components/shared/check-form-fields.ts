@@ -22,6 +22,12 @@ export function checkFormFields(context: CheckContext, at: Place, { collection, 
   const declared = context.definition.collections?.[collection ?? '']?.fields;
   if (declared === undefined) return;
   const need = (place: Place, name: string) => {
+    if (declared[name]?.computed !== undefined)
+      report(context, place, {
+        code: 'computed-in-form',
+        message: `“${name}” is computed, so nobody fills it in.`,
+        hint: 'Remove it from the form. A text or a table can show it.',
+      });
     if (Object.hasOwn(declared, name)) return true;
     report(context, place, {
       code: 'unknown-field',

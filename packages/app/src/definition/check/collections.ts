@@ -2,6 +2,7 @@ import { quote, toPointer, withArticle } from '@pallmist/address/declare';
 import { suggest } from '@pallmist/address/explain';
 import type { FieldDefinition } from '../app-schema.ts';
 import { nextSerial, serialParts, serialProblem } from '../../records/serial.ts';
+import { checkComputed } from './computed.ts';
 import { fixName } from './fix-name.ts';
 import { checkPattern } from './patterns.ts';
 import { report, type CheckContext, type Place } from './context.ts';
@@ -65,6 +66,7 @@ export function checkCollections(context: CheckContext): void {
       }
       checkSerial(context, fieldPlace, field);
     }
+    checkComputed(context, place, collection);
   }
 }
 

@@ -2,7 +2,7 @@ import { conditionsOf } from '../operators.ts';
 import { type PatchOperation, toPointer } from '@pallmist/address/declare';
 import { formOf, walkContent } from '../../components/walk-content.ts';
 import type { References } from '../../components/references.ts';
-import type { AppDefinition, PageDefinition } from '../app-schema.ts';
+import type { AppDefinition, CollectionDefinition, PageDefinition } from '../app-schema.ts';
 import { keepFormer } from './keep-former.ts';
 import { mayHoldExpressions, textsIn, type Place } from './places.ts';
 
@@ -37,6 +37,7 @@ export function renameField(definition: AppDefinition, collection: string, from:
   for (const key of ['keyField', 'titleField'] as const) if (present[key] === from) replace([...at, key], to);
   inParameters(renaming, ['parameters'], definition.parameters, replace);
   for (const [index, former] of (present.formerKeys ?? []).entries()) if (former === from) replace([...at, 'formerKeys', index], to);
+  inComputed([...at, 'fields'], present.fields, from, to, replace);
   for (const [name, page] of Object.entries(definition.pages)) {
     inParameters(renaming, ['pages', name, 'parameters'], page.parameters, replace);
     inReads(renaming, ['pages', name, 'rows'], page.rows, replace);
@@ -50,6 +51,15 @@ export function renameField(definition: AppDefinition, collection: string, from:
     if (sender) inExpressions(renaming, ['mails', name], mail, sender, replace, savedBy(definition, sender, name));
   }
   return [...patch, ...moves];
+}
+
+/** Computed fields name other fields of their record. */
+function inComputed(at: Place, fields: CollectionDefinition['fields'], from: string, to: string, replace: Replace): void {
+  const named = new RegExp(`\\brow\\.(\\??)${from}\\b`, 'g');
+  for (const [name, { computed }] of Object.entries(fields)) {
+    const renamed = computed?.replaceAll(named, `row.$1${to}`);
+    if (renamed !== undefined && renamed !== computed) replace([...at, name === from ? to : name, 'computed'], renamed);
+  }
 }
 
 /** Notes another text for a place, or another name for a key. */

@@ -363,6 +363,8 @@ export interface RecordColumnRow {
   unique: boolean;
   /** The last number given, where the field counts by itself. */
   lastSerial: number;
+  /** The expression by which its values were computed. */
+  computed: string | null;
 }
 export const RecordColumn = new EntitySchema<RecordColumnRow>({
   name: 'record_column',
@@ -373,6 +375,7 @@ export const RecordColumn = new EntitySchema<RecordColumnRow>({
     type: { type: 'text' },
     unique: { type: 'boolean', name: 'is_unique' },
     lastSerial: { type: 'integer', name: 'last_serial' },
+    computed: { type: 'text', nullable: true },
   },
 });
 

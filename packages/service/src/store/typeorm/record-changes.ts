@@ -1,6 +1,7 @@
 import { nextSerial, serialParts, serialProblem, type FieldProblems, type PlainRecord, type SavePlan } from '@pallmist/app';
 import type { EntityManager } from 'typeorm';
 import type { Collections, RecordSpace, Saved } from '../records.ts';
+import { hasComputed, recordOf, withComputed } from './computed-columns.ts';
 import { RecordColumn } from './entities.ts';
 import { byPeople, columnsOf, type FieldColumn, type RecordTables, type RecordTableShape } from './record-tables.ts';
 import { storedValues } from './record-values.ts';
@@ -47,7 +48,7 @@ export class RecordChanges {
       if (problem !== undefined) return { problems: { [name]: `The next number is “${number}”, and the field refuses it: ${problem}` } };
       values[name] = number;
     }
-    const row = { [byPeople]: 1, ...rowOf(shape, values) };
+    const row = { [byPeople]: 1, ...rowOf(shape, withComputed(shape, values)) };
     const columns = Object.keys(row);
     await this.#queries.affect(this.#manager, `insert ${shape.name} ${columns.join(',')}`, row, (manager) =>
       manager.createQueryBuilder().insert().into(shape.name, columns).values(marked(columns)),
@@ -76,7 +77,8 @@ export class RecordChanges {
     values: PlainRecord,
   ): Promise<Saved> {
     const keyColumn = shape.columns.get(definition.keyField)?.value ?? 'id';
-    const row = { [byPeople]: 1, ...rowOf(shape, values) };
+    const computed = hasComputed(shape) ? withComputed(shape, { ...(await this.#present(shape, keyColumn, key)), ...values }) : {};
+    const row = { [byPeople]: 1, ...rowOf(shape, { ...computed, ...values }) };
     const columns = Object.keys(row);
     const changed = await this.#queries.affect(this.#manager, `update ${shape.name} ${columns.join(',')}`, { ...row, key }, (manager) =>
       manager.createQueryBuilder().update(shape.name).set(marked(columns)).where(`${keyColumn} = :key`),
@@ -85,6 +87,22 @@ export class RecordChanges {
     const now = values[definition.keyField];
     if (typeof now === 'string' && now !== key) await this.#followKey(space, collections, collection, key, now);
     return { key: typeof now === 'string' ? now : key };
+  }
+
+  /** The record as it is. */
+  async #present(shape: RecordTableShape, keyColumn: string, key: string): Promise<PlainRecord> {
+    const names = [...shape.columns.values()].map(({ value }) => value);
+    const [row] = await this.#queries.rows<Record<string, unknown>>(
+      this.#manager,
+      `present ${shape.name} ${names.join(',')}`,
+      { key },
+      (on) => {
+        const query = on.createQueryBuilder().select('r.id', 'id').from(shape.name, 'r').where(`r.${keyColumn} = :key`);
+        for (const name of names) query.addSelect(`r.${name}`, name);
+        return query;
+      },
+    );
+    return row === undefined ? {} : recordOf(shape, row);
   }
 
   /** A record has another key: what refers to it refers to it still. */

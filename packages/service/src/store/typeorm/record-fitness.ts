@@ -2,11 +2,12 @@ import { setImmediate } from 'node:timers/promises';
 import { fieldReader, fieldText, Refusal, type AppDefinition, type FieldDefinition } from '@pallmist/app';
 import type { EntityManager } from 'typeorm';
 import type { Collections, Misfit, RecordSpace } from '../records.ts';
+import { noteComputed } from './computed-columns.ts';
 import { RecordTable } from './entities.ts';
 import { addFieldColumn, columnsOf, indexUnique, type FieldColumn, type RecordTableShape, type RecordTables } from './record-tables.ts';
 import { storedValues, valueOf } from './record-values.ts';
 import { boundValue, type Bound, type RememberedQueries } from './remembered-queries.ts';
-import { spansOf } from './staged-records.ts';
+import { spansOf } from './row-spans.ts';
 
 type CollectionDefinition = Collections[string];
 
@@ -38,6 +39,8 @@ export class RecordFitness {
         const add = (problem: string, { count, keys }: { count: number; keys: string[] }) => {
           if (count > 0) found.push({ collection: name, field, problem, count, keys });
         };
+        // What is computed is computed again.
+        if (declared.computed !== undefined) continue;
         if (column !== undefined && column.type !== declared.type)
           add(`is no ${declared.type} that the field takes`, await this.#unreadable(app, shape, column, declared));
         if (declared.required === true || isKey) add('is missing', await this.#empty(shape, column));
@@ -55,6 +58,11 @@ export class RecordFitness {
       for (const [field, declared] of Object.entries(definition.fields)) {
         let column = shape.columns.get(field);
         if (column === undefined) continue;
+        if (column.computed !== declared.computed) await noteComputed(this.#manager, shape, field, declared.computed);
+        if (declared.computed !== undefined) {
+          if (column.type !== declared.type) await addFieldColumn(this.#manager, shape, field, declared);
+          continue;
+        }
         if (column.type !== declared.type) column = await this.#retype(app, shape, column, declared);
         const isUnique = declared.unique === true || field === definition.keyField;
         if (isUnique && !column.unique) await indexUnique(this.#manager, shape, column);

@@ -15,6 +15,8 @@ export interface FieldColumn {
   value: string;
   folded: string | undefined;
   lastSerial: number;
+  /** The expression by which its values are computed. */
+  computed: string | undefined;
 }
 
 /** The table that holds the records of a collection. */
@@ -32,7 +34,7 @@ const tableName = (number: number) => `records_${String(number)}`;
 const columnTypes: Partial<Record<FieldDefinition['type'], string>> = { integer: 'integer', number: 'real', boolean: 'boolean' };
 const columnType = (type: string) => columnTypes[type as FieldDefinition['type']] ?? 'text';
 
-const asColumn = ({ field, number, type, unique, lastSerial }: RecordColumnRow): FieldColumn => ({
+const asColumn = ({ field, number, type, unique, lastSerial, computed }: Omit<RecordColumnRow, 'table'>): FieldColumn => ({
   field,
   number,
   type,
@@ -40,6 +42,7 @@ const asColumn = ({ field, number, type, unique, lastSerial }: RecordColumnRow):
   value: `c${String(number)}`,
   folded: type === 'text' ? `n${String(number)}` : undefined,
   lastSerial,
+  computed: computed ?? undefined,
 });
 
 /** Columns of a field, in the order in which `storedValues` gives what they hold. */
@@ -109,14 +112,14 @@ export async function createRecordTable(
 ): Promise<RecordTableShape> {
   const row = await manager.save(RecordTable, { space, collection, state, keyField: definition.keyField } as RecordTableRow);
   const name = tableName(row.number);
-  const columns = Object.entries(definition.fields).map(([field, { type, unique }], index) =>
+  const columns = Object.entries(definition.fields).map(([field, { type, unique, computed = null }], index) =>
     asColumn({
-      table: row.number,
       field,
       number: index + 1,
       type,
       unique: unique === true || field === definition.keyField,
       lastSerial: 0,
+      computed,
     }),
   );
   await manager.queryRunner?.createTable(
@@ -150,10 +153,10 @@ export async function addFieldColumn(
   manager: EntityManager,
   shape: RecordTableShape,
   field: string,
-  { type, unique }: Pick<FieldDefinition, 'type' | 'unique'>,
+  { type, unique, computed }: Pick<FieldDefinition, 'type' | 'unique' | 'computed'>,
 ): Promise<FieldColumn> {
   const number = Math.max(0, ...[...shape.columns.values()].map((column) => column.number), await retiredNumber(manager, shape)) + 1;
-  const column = asColumn({ table: shape.number, field, number, type, unique: unique === true, lastSerial: 0 });
+  const column = asColumn({ field, number, type, unique: unique === true, lastSerial: 0, computed: computed ?? null });
   for (const name of columnsOf(column)) await addColumn(manager, shape.name, name, columnType(type));
   await register(manager, shape, column);
   await indexColumn(manager, shape, column);
@@ -180,8 +183,8 @@ async function retiredNumber(manager: EntityManager, shape: RecordTableShape): P
 }
 
 async function register(manager: EntityManager, { number: table }: RecordTableShape, column: FieldColumn): Promise<void> {
-  const { field, number, type, unique, lastSerial } = column;
-  await manager.upsert(RecordColumn, { table, field, number, type, unique, lastSerial }, ['table', 'field']);
+  const { field, number, type, unique, lastSerial, computed = null } = column;
+  await manager.upsert(RecordColumn, { table, field, number, type, unique, lastSerial, computed }, ['table', 'field']);
 }
 
 async function indexColumn(manager: EntityManager, shape: RecordTableShape, column: FieldColumn): Promise<void> {

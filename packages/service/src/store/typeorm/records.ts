@@ -14,6 +14,7 @@ import type {
 } from '../records.ts';
 import { copyRows } from '../sqlite/statements.ts';
 import type { Connection } from './connection.ts';
+import { computeAll, noteComputed, staleColumns, withPresentExpressions } from './computed-columns.ts';
 import { RecordColumn, RecordTable } from './entities.ts';
 import { RecordChanges } from './record-changes.ts';
 import { RecordFitness } from './record-fitness.ts';
@@ -29,7 +30,8 @@ import {
   type RecordTableShape,
 } from './record-tables.ts';
 import { RememberedQueries } from './remembered-queries.ts';
-import { spansOf, TypeormStagedRecords } from './staged-records.ts';
+import { spansOf } from './row-spans.ts';
+import { TypeormStagedRecords } from './staged-records.ts';
 import { VersionedMemory } from './versioned-memory.ts';
 
 /** The records that a draft's forms change. No app is called so. */
@@ -136,13 +138,17 @@ export class TypeormRecordStore implements RecordStore {
     return this.#reader.all(space, collections, collection);
   }
 
-  async prepare(space: RecordSpace, collections: Collections): Promise<void> {
-    if (missingTables(this.#tables, space, collections).length === 0) return;
-    await this.#transact((inside) => inside.#prepare(space, collections));
+  async prepare(space: RecordSpace, collections: Collections, recompute = false): Promise<void> {
+    const stale = recompute ? staleColumns(this.#tables, space, collections) : [];
+    if (stale.length === 0 && missingTables(this.#tables, space, collections).length === 0) return;
+    await this.#transact((inside) => inside.#prepare(space, collections, recompute));
   }
 
-  async #prepare(space: RecordSpace, collections: Collections): Promise<void> {
+  async #prepare(space: RecordSpace, collections: Collections, recompute: boolean): Promise<void> {
     const { reader: manager } = this.#on;
+    const stale = recompute ? staleColumns(this.#tables, space, collections) : [];
+    for (const { shape, field, computed } of stale) await noteComputed(manager, shape, field, computed);
+    const added = new Set(stale.map(({ collection }) => collection));
     for (const name of missingTables(this.#tables, space, collections)) {
       const definition = collections[name];
       const shape = this.#tables.live(space, name);
@@ -151,10 +157,20 @@ export class TypeormRecordStore implements RecordStore {
       if (table === undefined) await createRecordTable(manager, space, name, definition, 'live');
       else
         for (const [field, declared] of Object.entries(definition.fields))
-          if (!table.columns.has(field) && !(await followColumn(manager, table, field, declared)))
+          if (!table.columns.has(field) && !(await followColumn(manager, table, field, declared))) {
             await addFieldColumn(manager, table, field, declared);
+            if (declared.computed !== undefined) added.add(name);
+          }
     }
     await this.#tablesChanged(space);
+    await this.#compute(space, added);
+  }
+
+  async #compute(space: RecordSpace, collections: Iterable<string>): Promise<void> {
+    for (const name of collections) {
+      const shape = this.#tables.live(space, name);
+      if (shape !== undefined) await computeAll(this.#on.reader, this.#state.queries, shape);
+    }
   }
 
   misfits(space: RecordSpace, app: AppDefinition): Promise<Misfit[]> {
@@ -172,8 +188,10 @@ export class TypeormRecordStore implements RecordStore {
       await this.#on.reader.update(RecordTable, { space, collection: former, state: 'live' }, { collection });
       await this.#tables.load(this.#on.reader);
     }
+    const stale = staleColumns(this.#tables, space, app.collections ?? {});
     await new RecordFitness(this.#on.reader, this.#tables, this.#state.queries).convert(space, app);
     await this.#tablesChanged(space);
+    await this.#compute(space, new Set(stale.map(({ collection }) => collection)));
   }
 
   save(space: RecordSpace, collections: Collections, plan: SavePlan): Promise<Saved> {
@@ -186,7 +204,8 @@ export class TypeormRecordStore implements RecordStore {
   async stage(space: RecordSpace, collections: Collections, collection: string): Promise<StagedRecords> {
     const definition = collections[collection];
     if (definition === undefined) throw new RangeError(`There is no collection ${collection}.`);
-    const shape = await this.#on.write((manager) => createRecordTable(manager, space, collection, definition, 'staged'));
+    const kept = withPresentExpressions(definition, this.#state.tables.live(space, collection));
+    const shape = await this.#on.write((manager) => createRecordTable(manager, space, collection, kept, 'staged'));
     return new TypeormStagedRecords(this.#on, this.#state.tables, this.#state.queries, space, collection, shape, definition.fields);
   }
 
@@ -263,6 +282,8 @@ export class TypeormRecordStore implements RecordStore {
     }
     for await (const span of spansOf(this.#on.reader, this.#state.queries, live))
       await this.#on.write((manager) => copyRows(manager, live.name, copy.name, columns, span));
+    if ([...copy.columns.values()].some(({ field, computed }) => computed !== live.columns.get(field)?.computed))
+      await this.#on.write((manager) => computeAll(manager, this.#state.queries, copy));
     for (const { field, lastSerial } of live.columns.values())
       if (copy.columns.has(field) && lastSerial > 0)
         await this.#on.write((manager) => manager.update(RecordColumn, { table: copy.number, field }, { lastSerial }));

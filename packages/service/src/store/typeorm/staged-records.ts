@@ -4,13 +4,13 @@ import type { EntityManager, ObjectLiteral, SelectQueryBuilder } from 'typeorm';
 import { copyRows } from '../sqlite/statements.ts';
 import type { Difference, RecordSpace, StagedDifferences, StagedRecords } from '../records.ts';
 import type { Connection } from './connection.ts';
+import { computeAll, withComputed } from './computed-columns.ts';
 import { RecordColumn, RecordTable } from './entities.ts';
 import { byPeople, columnsOf, type FieldColumn, type RecordTables, type RecordTableShape } from './record-tables.ts';
 import { storedValues } from './record-values.ts';
+import { spansOf } from './row-spans.ts';
 import { boundValue, type Bound, type RememberedQueries } from './remembered-queries.ts';
 
-/** Rows that are compared or copied at a time, so that no reader waits for long. */
-const span = 1000;
 /** Rows of one statement. */
 const chunk = 25;
 const mostKeys = 20;
@@ -51,7 +51,7 @@ export class TypeormStagedRecords implements StagedRecords {
     const taken: { position: number; field: string }[] = [];
     await this.#on.write(async (manager) => {
       for (let start = 0; start < records.length; start += chunk) {
-        const rows = records.slice(start, start + chunk);
+        const rows = records.slice(start, start + chunk).map((record) => withComputed(this.#staged, record));
         // Readers take their turn, in the middle of a transaction too.
         await setImmediate();
         if (await this.#insertAll(manager, columns, rows)) continue;
@@ -184,6 +184,8 @@ export class TypeormStagedRecords implements StagedRecords {
         );
       }
     }
+    const isNew = ({ computed, field }: FieldColumn) => computed !== undefined && pair?.live.columns.has(field) === false;
+    if (keepPresent && [...this.#staged.columns.values()].some(isNew)) await computeAll(manager, this.#queries, this.#staged);
     await manager.update(RecordTable, { space: this.space, collection: this.collection, state: 'live' }, { state: 'dropped' });
     await manager.update(RecordTable, { number: this.#staged.number }, { state: 'live' });
     for (const [field, counted] of this.#serials) {
@@ -235,20 +237,5 @@ export class TypeormStagedRecords implements StagedRecords {
       await setImmediate();
     }
     return found;
-  }
-}
-
-/** The ids of a table in spans of so many rows. */
-export async function* spansOf(
-  manager: EntityManager,
-  queries: RememberedQueries,
-  { name }: RecordTableShape,
-): AsyncGenerator<readonly [first: number, last: number]> {
-  const [end] = await queries.rows<{ greatest: number | null }>(manager, `greatest ${name}`, {}, (on) =>
-    on.createQueryBuilder().select('MAX(r.id)', 'greatest').from(name, 'r'),
-  );
-  for (let first = 1; first <= (end?.greatest ?? 0); first += span) {
-    yield [first, first + span - 1];
-    await setImmediate();
   }
 }

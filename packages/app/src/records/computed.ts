@@ -1,0 +1,36 @@
+import { Refusal } from '@pallmist/address/pages';
+import type { FieldDefinition } from '../definition/app-schema.ts';
+import { evaluateCel } from '../expressions/cel.ts';
+import { Evaluator, type ScopeTypes } from '../expressions/evaluator.ts';
+import type { ScopeType } from '../expressions/scope-types.ts';
+import { fieldReader, fieldText, type PlainRecord } from './field-value.ts';
+
+/** The fields of a collection, as far as computing needs them. */
+export type ComputableFields = Readonly<Record<string, Pick<FieldDefinition, 'type' | 'computed'>>>;
+
+const plainTypes: Partial<Record<FieldDefinition['type'], ScopeType>> = { integer: 'int', number: 'double', boolean: 'bool' };
+
+/** What the expression of a computed field may name: `row` with the record's own fields that are not computed; a reference is a key. */
+export function computedScopeTypes(fields: ComputableFields): ScopeTypes {
+  const plain = Object.entries(fields).filter(([, { computed }]) => computed === undefined);
+  return { row: { fields: Object.fromEntries(plain.map(([name, { type }]) => [name, plainTypes[type] ?? 'string'])) } };
+}
+
+/**
+ * The values of the computed fields of a record. They depend on the record alone, so they are settled when it is saved, and
+ * sorted and searched like any other.
+ * @returns a value for each computed field; `undefined` where something it needs is missing, or the result is not of its type
+ */
+export function computeFields(fields: ComputableFields, record: PlainRecord): PlainRecord {
+  const computed = Object.entries(fields).filter(([, field]) => field.computed !== undefined);
+  if (computed.length === 0) return {};
+  const row = Object.fromEntries(Object.entries(record).filter(([name, value]) => value !== undefined && !fields[name]?.computed));
+  const evaluator = new Evaluator({ row }, computedScopeTypes(fields), evaluateCel);
+  return Object.fromEntries(
+    computed.map(([name, { type, computed: expression = '' }]) => {
+      const text = fieldText(evaluator.expression(expression));
+      const value = text === '' ? undefined : fieldReader({}, { type })(text);
+      return [name, value instanceof Refusal ? undefined : value];
+    }),
+  );
+}
