@@ -37,10 +37,16 @@
   let removing: { what: string; pointer: string; uses: string[] } | undefined = $state();
 
   const below = (field: string) => at + toPointer(['fields', field]);
+  const flags = [
+    ['required', 'Required'],
+    ['unique', 'No two records have the same'],
+    ['sensitive', 'Never stands readable in an address'],
+  ] as const;
+  const limited: readonly string[] = ['integer', 'number', 'date'];
   const computable: readonly string[] = ['text', 'integer', 'number', 'boolean', 'date'];
   const computedHelp = (field: string) => {
     const names = fields.filter(([name, { computed }]) => name !== field && computed === undefined).map(([name]) => `row.${name}`);
-    return `An expression of ${names.slice(0, 4).join(', ')}${names.length > 4 ? ' …' : ''}. Nobody fills the field in. Visitors see a change after you publish.`;
+    return `An expression of other fields, such as ${names.slice(0, 3).join(', ')}. Visitors see a change after you publish.`;
   };
   const validName = (name: string) => /^[A-Za-z][A-Za-z0-9_-]{0,59}$/.test(name);
 
@@ -200,7 +206,7 @@
                   draft.set(`${below(name)}/computed`, text.trim() === '' ? undefined : text.trim(), `Changed how “${name}” is computed`)}
               />
             {/if}
-            {#each [['required', 'Required'], ['unique', 'No two records have the same'], ['sensitive', 'Never stands readable in an address']] as const as [key, words] (key)}
+            {#each flags.filter(([key]) => key === 'sensitive' || !field.computed) as [key, words] (key)}
               <CheckBox
                 label={words}
                 checked={field[key] === true}
@@ -208,7 +214,7 @@
                 onset={(checked) => draft.set(`${below(name)}/${key}`, checked ? true : undefined, `Changed “${key}” of “${name}”`)}
               />
             {/each}
-            {#if field.type === 'text'}
+            {#if field.type === 'text' && !field.computed}
               <TextBox
                 label="Pattern"
                 file="pattern"
@@ -268,7 +274,7 @@
                   draft.set(`${below(name)}/maxKilobytes`, text === '' ? undefined : Number(text), `Changed the largest file of “${name}”`)}
               />
             {/if}
-            {#if field.type === 'integer' || field.type === 'number' || field.type === 'date'}
+            {#if limited.includes(field.type) && !field.computed}
               {#each ['min', 'max'] as const as limit (limit)}
                 <TextBox
                   label={limit === 'min' ? 'Least' : 'Most'}
@@ -355,6 +361,7 @@
     display: grid;
     grid-template-columns: repeat(auto-fit, minmax(12rem, 1fr));
     gap: 0.8rem;
+    align-items: start;
     margin-block-end: 0.8rem;
     max-width: 50rem;
   }
