@@ -2,6 +2,7 @@
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { parse, stringify } from 'yaml';
 import { errorClasses, problemCodes } from './problem-codes.mjs';
+import { cures } from './problem-cures.mjs';
 import { operations } from '../packages/api/dist/index.js';
 import { appFileJsonSchema, celFunctions, compileApp, componentKinds, readAddress } from '../packages/app/dist/index.js';
 
@@ -92,7 +93,16 @@ const areas = {
   records: ['Records', 'What forms, imports and publishing find in records.'],
   service: ['The service', 'What the HTTP interface refuses besides. Its answers are Problem Details (RFC 9457).'],
 };
-const found = problemCodes();
+const cell = (text) => text.replaceAll('|', '\\|');
+const found = problemCodes().map((entry) => {
+  const cure = cures[entry.code];
+  const [sentence = entry.sentence, hint = entry.hint] = Array.isArray(cure) ? cure : [undefined, cure];
+  if (!sentence || !hint) throw new Error(`scripts/problem-cures.mjs does not say what “${entry.code}” means, or what to do about it.`);
+  return { ...entry, sentence, hint };
+});
+for (const code of Object.keys(cures))
+  if (!found.some((entry) => entry.code === code))
+    throw new Error(`There is no problem “${code}” any more, and scripts/problem-cures.mjs has it.`);
 const problems = [
   '# Problem codes',
   '',
@@ -103,11 +113,11 @@ const problems = [
     '',
     what,
     '',
-    '| code | sentence |',
-    '|---|---|',
+    '| code | what is wrong | what to do |',
+    '|---|---|---|',
     ...found
       .filter((entry) => entry.area === area)
-      .map((entry) => `| ${code(entry.code)} | ${(entry.sentence ?? '').replaceAll('|', '\\|')} |`),
+      .map(({ code: stable, sentence, hint }) => `| ${code(stable)} | ${cell(sentence)} | ${cell(hint)} |`),
   ]),
   '',
   '## Errors',

@@ -25,9 +25,10 @@ function codesIn(node) {
 /** @returns entries { code, sentence, area }, sorted by code; one for each code */
 export function problemCodes() {
   const found = new Map();
-  const note = (code, sentence, area) => {
+  const note = (code, sentence, area, hint) => {
     const known = found.get(code) ?? { code, areas: new Set() };
     known.sentence ??= sentence?.replaceAll('\n', ' ');
+    known.hint ??= hint?.replaceAll('\n', ' ');
     known.areas.add(area);
     found.set(code, known);
   };
@@ -42,7 +43,8 @@ export function problemCodes() {
           const field = (wanted) =>
             node.properties.find((each) => ts.isPropertyAssignment(each) && each.name.getText() === wanted)?.initializer;
           const code = field('code');
-          if (code !== undefined) for (const each of codesIn(code)) note(each, sentenceIn(field('message')), area);
+          if (code !== undefined)
+            for (const each of codesIn(code)) note(each, sentenceIn(field('message')), area, sentenceIn(field('hint')));
           if (entry.endsWith('english.ts')) {
             for (const { name: key, initializer } of node.properties) {
               const code = key.text ?? key.getText();
@@ -68,9 +70,10 @@ export function problemCodes() {
     }
   }
   return [...found.values()]
-    .map(({ code, sentence, areas }) => ({
+    .map(({ code, sentence, areas, hint }) => ({
       code,
       sentence,
+      hint: hint?.trim(),
       area: ['address', 'app file', 'records', 'service'].find((each) => areas.has(each)),
     }))
     .sort((a, b) => (a.code < b.code ? -1 : 1));

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { checkAppFile, composeEntryMail, evaluateCel, fileProblem } from '../src/index.ts';
+import { checkAppFile, composeEntryMail, evaluateCel, fileProblem, sayIn } from '../src/index.ts';
+import { phrases } from '../src/languages/phrases.ts';
 import { composeMail } from '../src/mails/compose.ts';
 import { Evaluator } from '../src/expressions/evaluator.ts';
 import { filePath, fileNameIn, readFileValue } from '../src/records/file-value.ts';
@@ -179,5 +180,13 @@ describe('the value of a file field', () => {
     ['a.png', Infinity, {}, 'The file is too large: at most 5 MB.'],
   ])('%s of %d bytes, where %j is accepted: %s', (name, bytes, limits, problem) => {
     expect(fileProblem(limits, name, bytes)).toBe(problem);
+  });
+
+  it('what is wrong with a file is said in the language of the page', () => {
+    const say = sayIn('de', undefined, phrases);
+    expect(fileProblem({ accept: ['image/*', 'text/plain'] }, 'a.exe', 1, say)).toBe(
+      'Eine Datei dieser Art geht hier nicht. Ein Bild, Reiner Text.',
+    );
+    expect(fileProblem({ maxKilobytes: 300 }, 'a.png', Infinity, say)).toBe('Die Datei ist zu groß: höchstens 300 KB.');
   });
 });

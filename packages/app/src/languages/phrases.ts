@@ -197,6 +197,34 @@ export const phrases = {
     'Veuillez vérifier ce qui est marqué.',
     'Revise lo que está marcado.',
   ],
+  'A picture': ['Ein Bild', 'Une image', 'Una imagen'],
+  'Plain text': ['Reiner Text', 'Texte brut', 'Texto sin formato'],
+  'At most {0}.': ['Höchstens {0}.', 'Au plus {0}.', 'Como máximo {0}.'],
+  'The file is too large: at most {0}.': [
+    'Die Datei ist zu groß: höchstens {0}.',
+    'Le fichier est trop volumineux : au plus {0}.',
+    'El archivo es demasiado grande: como máximo {0}.',
+  ],
+  'It cannot be a file of this kind.': [
+    'Eine Datei dieser Art geht hier nicht.',
+    'Ce type de fichier n’est pas accepté ici.',
+    'Aquí no se acepta un archivo de este tipo.',
+  ],
+  'So many mails were asked for from your network that no more are sent for a few minutes. Nothing is saved yet; please try again later.': [
+    'Aus Ihrem Netz wurden so viele E-Mails angefordert, dass einige Minuten lang keine mehr gesendet werden. Noch ist nichts gespeichert; bitte versuchen Sie es später noch einmal.',
+    'Votre réseau a demandé tant de messages qu’aucun ne part pendant quelques minutes. Rien n’est encore enregistré ; veuillez réessayer plus tard.',
+    'Desde su red se han pedido tantos mensajes que durante unos minutos no se envían más. Aún no se ha guardado nada; inténtelo más tarde.',
+  ],
+  'This form has sent so many mails that it sends no more for an hour. Nothing is saved yet; please try again later.': [
+    'Dieses Formular hat so viele E-Mails gesendet, dass es eine Stunde lang keine mehr sendet. Noch ist nichts gespeichert; bitte versuchen Sie es später noch einmal.',
+    'Ce formulaire a envoyé tant de messages qu’il n’en envoie plus pendant une heure. Rien n’est encore enregistré ; veuillez réessayer plus tard.',
+    'Este formulario ha enviado tantos mensajes que durante una hora no envía más. Aún no se ha guardado nada; inténtelo más tarde.',
+  ],
+  'So many mails went to this address that no more are sent to it for a while. Nothing is saved yet; please try again later.': [
+    'An diese Adresse gingen so viele E-Mails, dass sie eine Zeit lang keine mehr bekommt. Noch ist nichts gespeichert; bitte versuchen Sie es später noch einmal.',
+    'Tant de messages sont partis vers cette adresse qu’elle n’en reçoit plus pour le moment. Rien n’est encore enregistré ; veuillez réessayer plus tard.',
+    'A esta dirección se han enviado tantos mensajes que por un tiempo no recibe más. Aún no se ha guardado nada; inténtelo más tarde.',
+  ],
   'The record is not there any more.': ['Den Eintrag gibt es nicht mehr.', 'Cet élément n’existe plus.', 'Ese elemento ya no existe.'],
   'This was changed by another person meanwhile. Your text stands below and is not saved; send it again to put it in the place of theirs.':
     [

@@ -1,4 +1,5 @@
 import { Refusal } from '@pallmist/address/pages';
+import { sayIn, type Say } from '../languages/say.ts';
 
 /** A file that lies beside the app file, by its name: no path leads out of its folder. */
 const ownFile = /^(?!\.)[A-Za-z0-9_.-]{1,100}$/;
@@ -51,25 +52,31 @@ export interface FileLimits {
 /**
  * Why a file cannot be taken; undefined where it can.
  * @param bytes its length; `Infinity` where it was cut off as too large
+ * @param say in another language; English when left out
  */
-export function fileProblem({ accept, maxKilobytes = defaultKilobytes }: FileLimits, name: string, bytes: number): string | undefined {
-  if (bytes > maxKilobytes * 1000) return `The file is too large: at most ${inMegabytes(maxKilobytes)}.`;
-  if (bytes === 0) return 'The file is empty.';
+export function fileProblem(
+  { accept, maxKilobytes = defaultKilobytes }: FileLimits,
+  name: string,
+  bytes: number,
+  say: Say = inEnglish,
+): string | undefined {
+  if (bytes > maxKilobytes * 1000) return say('The file is too large: at most {0}.', inMegabytes(maxKilobytes));
+  if (bytes === 0) return say('The file is empty.');
   const type = mediaTypeOf(name);
   const fits = accept === undefined || accept.some((one) => one === type || (one.endsWith('/*') && type.startsWith(one.slice(0, -1))));
-  return fits ? undefined : `It cannot be a file of this kind. ${acceptedFiles({ accept }) ?? ''}`.trim();
+  return fits ? undefined : `${say('It cannot be a file of this kind.')} ${acceptedFiles({ accept }, say) ?? ''}`.trim();
 }
 
 /** What a field takes, as a sentence. */
-export function acceptedFiles({ accept, maxKilobytes }: FileLimits): string | undefined {
-  const kinds = accept?.map((type) => spokenTypes[type] ?? Object.keys(mediaTypes).find((ending) => mediaTypes[ending] === type) ?? type);
-  const size = maxKilobytes === undefined ? undefined : `At most ${inMegabytes(maxKilobytes)}.`;
+export function acceptedFiles({ accept, maxKilobytes }: FileLimits, say: Say = inEnglish): string | undefined {
+  const spoken = (type: string) => (type === 'image/*' ? say('A picture') : type === 'text/plain' ? say('Plain text') : spokenTypes[type]);
+  const kinds = accept?.map((type) => spoken(type) ?? Object.keys(mediaTypes).find((ending) => mediaTypes[ending] === type) ?? type);
+  const size = maxKilobytes === undefined ? undefined : say('At most {0}.', inMegabytes(maxKilobytes));
   const sentences = [kinds && `${kinds.join(', ')}.`, size].filter((sentence) => sentence !== undefined);
   return sentences.length === 0 ? undefined : sentences.join(' ');
 }
 
 const spokenTypes: Record<string, string> = {
-  'image/*': 'A picture',
   'image/jpeg': 'JPEG',
   'image/png': 'PNG',
   'image/webp': 'WebP',
@@ -77,7 +84,8 @@ const spokenTypes: Record<string, string> = {
   'image/avif': 'AVIF',
   'image/svg+xml': 'SVG',
   'application/pdf': 'PDF',
-  'text/plain': 'Plain text',
 };
+
+const inEnglish = sayIn('en', undefined, undefined);
 
 const inMegabytes = (kilobytes: number) => (kilobytes < 1000 ? `${String(kilobytes)} KB` : `${String(kilobytes / 1000)} MB`);

@@ -1,4 +1,4 @@
-import { fileProblem, type FieldDefinition, type RecordData } from '@pallmist/app';
+import { fileProblem, type FieldDefinition, type RecordData, type Say } from '@pallmist/app';
 import type { HostedApp } from '../apps/hosted-app.ts';
 import type { Stores } from '../store/store.ts';
 import type { FormBody } from './form-body.ts';
@@ -26,13 +26,14 @@ export class FormFiles {
     { texts: given, files }: FormBody,
     texts: Record<string, string>,
     before: RecordData | undefined,
+    say?: Say,
   ): Promise<Record<string, string>> {
     const problems: Record<string, string> = {};
     for (const [name, field] of Object.entries(fields)) {
       const file = files[ownName.file(name)];
       const present = texts[name] ?? '';
       if (file !== undefined) {
-        const problem = fileProblem(field, file.name, file.size);
+        const problem = fileProblem(field, file.name, file.size, say);
         const kept = problem === undefined ? await this.#sent.keep(app, file.name, file.bytes) : undefined;
         if (kept === undefined) problems[name] = problem ?? 'So many files are under way that there is no room. Please try again later.';
         else texts[name] = kept;

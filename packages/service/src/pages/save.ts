@@ -29,7 +29,7 @@ import { FormFiles } from './form-files.ts';
 import { ownFields } from './form-kind.ts';
 import { fillBook } from './load.ts';
 import { recordSpace } from './load-data.ts';
-import { message, ownTextsIn } from './messages.ts';
+import { message, ownTextsIn, sayFor } from './messages.ts';
 import { keepSaid } from './said.ts';
 import { pageDataType, says, tools, type Loaded, type Received, type Step } from './steps.ts';
 import { visitTexts } from './visit.ts';
@@ -94,7 +94,7 @@ export async function save(loaded: Loaded, name: string, form: FormBody, parts: 
   const files = new FormFiles(store);
   const fileFields = fileFieldsOf(definition, service.page, name);
   const present = await recordOf(store, hosted, found);
-  const fileProblems = await files.take(hosted, fileFields, form, texts, present);
+  const fileProblems = await files.take(hosted, fileFields, form, texts, present, sayFor(hosted, loaded.reading.values));
   if (hosted.draft) await store.records.beginTrial(definition.app, collections);
   const space = recordSpace(store, hosted);
   const fields = { ...savedFields(definition, service.page, found.request.collection), ...fileTree(hosted, found) };

@@ -46,7 +46,7 @@ export function show(component: ComponentOf<typeof form>, context: ViewContext):
     const target = keyOf(called);
     const initial = action === 'create' ? more?.value && context.evaluator.value(more.value) : record[called];
     const problem = state?.problems[called];
-    const help = [context.text(more?.help ?? declared?.help), declared?.type === 'file' && acceptedFiles(declared)]
+    const help = [context.text(more?.help ?? declared?.help), declared?.type === 'file' && acceptedFiles(declared, context.say)]
       .filter((sentence) => typeof sentence === 'string' && sentence !== '')
       .join(' ');
     const value = state?.values[called] ?? fieldText(initial, target === undefined ? undefined : { keyField: target });

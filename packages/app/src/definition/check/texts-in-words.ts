@@ -1,7 +1,8 @@
+import { quote } from '@pallmist/address/declare';
 import { appScopeTypes } from '../../expressions/page-scope.ts';
 import type { ScopeTypes } from '../../expressions/evaluator.ts';
 import type { AppDefinition } from '../app-schema.ts';
-import type { CheckContext, Place } from './context.ts';
+import { report, type CheckContext, type Place } from './context.ts';
 import { ScopeCheck } from './expressions.ts';
 
 /** What the texts may name that stand on no page: the app, and its words. */
@@ -40,4 +41,19 @@ export function checkTextsInWords(context: CheckContext): void {
   for (const [name, { reason }] of Object.entries(definition.gates ?? {})) text(['gates', name, 'reason'], reason);
   for (const [name, { admit }] of Object.entries(definition.pages))
     if (typeof admit === 'object') text(['pages', name, 'admit', 'reason'], admit.reason);
+  for (const [name, { group }] of Object.entries(definition.pages)) plain(context, ['pages', name, 'group'], group);
+  for (const [word, texts] of Object.entries(definition.words ?? {}))
+    for (const [language, given] of Object.entries(texts)) plain(context, ['words', word, language], given);
+}
+
+/** A text in which nothing is filled in. */
+function plain(context: CheckContext, place: Place, given: string | undefined): void {
+  const [braces] = /\{[^{}]+\}/.exec(given ?? '') ?? [];
+  if (braces === undefined) return;
+  report(context, place, {
+    code: 'braces-without-effect',
+    severity: 'warning',
+    message: `Nothing is filled in here: ${quote(braces, 60)} stays as it is.`,
+    hint: 'Write the text without braces, or put the expression into the text of the page.',
+  });
 }
