@@ -4,7 +4,9 @@ import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { parseAllDocuments } from 'yaml';
 import { describe, expect, it } from 'vitest';
-import { checkAppFile } from '@pallmist/app';
+import { checkAppFile, componentKinds } from '@pallmist/app';
+import { parameterTypes } from '@pallmist/app/address';
+import { componentGuide, screenGuides, typeGuide } from '../../packages/console/src/controls/guides.ts';
 import { readSettings } from '@pallmist/service';
 
 const root = fileURLToPath(new URL('../../', import.meta.url));
@@ -46,6 +48,20 @@ describe.each(guides)('%s', (guide) => {
       for (const document of parseAllDocuments(whole)) expect(document.errors, text).toEqual([]);
     }
   });
+});
+
+it('the console links to guides and headings that are there', () => {
+  const targets = [
+    ...Object.values(screenGuides),
+    ...Object.keys(parameterTypes).map(typeGuide),
+    ...Object.keys(componentKinds).map((show) => componentGuide({ show })),
+    ...['app-file#reads', 'app-file#pages'],
+  ];
+  for (const target of targets) {
+    const [page = '', anchor] = target.split('#');
+    const headings = [...read(`docs/${page}.md`).matchAll(/^#+ (.*)$/gm)].map(([, heading = '']) => anchorOf(heading));
+    if (anchor !== undefined) expect(headings, target).toContain(anchor);
+  }
 });
 
 it('the pieces of the guide of the app file make an app that the check passes', () => {

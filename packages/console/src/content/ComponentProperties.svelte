@@ -13,6 +13,8 @@
     type Property,
   } from '@pallmist/app/editing';
   import Button from '../controls/Button.svelte';
+  import GuideLink from '../controls/GuideLink.svelte';
+  import { componentGuide } from '../controls/guides.ts';
   import ProblemList from '../controls/ProblemList.svelte';
   import TextBox from '../controls/TextBox.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
@@ -44,7 +46,10 @@
   }
 </script>
 
-<h2>{kind?.label ?? component.show} <code>{component.show}</code></h2>
+<h2>
+  {kind?.label ?? component.show} <code>{component.show}</code>
+  <GuideLink to={componentGuide(component)} about={kind?.label ?? component.show} />
+</h2>
 {#if kind}<p class="sentence">{kind.sentence}</p>{/if}
 
 {#if misfits.length > 0}

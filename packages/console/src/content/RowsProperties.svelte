@@ -3,6 +3,7 @@
   import { usesOfRows } from '@pallmist/app/editing';
   import Group from '../controls/Group.svelte';
   import Button from '../controls/Button.svelte';
+  import GuideLink from '../controls/GuideLink.svelte';
   import ChoiceBox from '../controls/ChoiceBox.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
   import PlaceList from '../problems/PlaceList.svelte';
@@ -50,7 +51,7 @@
 </script>
 
 {#if read && definition}
-  <h2>Rows “{name}”</h2>
+  <h2>Rows “{name}” <GuideLink to="app-file#reads" about="reads" /></h2>
   <div class="fields">
     <ChoiceBox
       label="Collection"

@@ -157,7 +157,11 @@
               handleListKeys(event, me.mayChange ? { move: (step) => move(name, step), remove: () => askRemove(name) } : {})}
           >
             <strong>{field.label ?? name}</strong> <code>{name}</code>
-            <span>{field.type}{field.of ? ` of ${field.of}` : ''}{field.computed ? ', computed' : ''}{field.required ? ', required' : ''}{field.unique ? ', unique' : ''}</span>
+            <span
+              >{field.type}{field.of ? ` of ${field.of}` : ''}{field.computed ? ', computed' : ''}{field.required
+                ? ', required'
+                : ''}{field.unique ? ', unique' : ''}</span
+            >
           </button>
         </div>
         {#if open === name}

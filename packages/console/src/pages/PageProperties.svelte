@@ -2,6 +2,7 @@
   import { toPointer } from '@pallmist/app/address';
   import { copyPage, pageTitle, renamePage, retitlePage, usesOfPage } from '@pallmist/app/editing';
   import ListBox from '../controls/ListBox.svelte';
+  import GuideLink from '../controls/GuideLink.svelte';
   import Button from '../controls/Button.svelte';
   import ChoiceBox from '../controls/ChoiceBox.svelte';
   import CheckBox from '../controls/CheckBox.svelte';
@@ -49,7 +50,7 @@
 </script>
 
 {#if declared && definition}
-  <h2>Page “{pageTitle(declared.title, page)}”</h2>
+  <h2>Page “{pageTitle(declared.title, page)}” <GuideLink to="app-file#pages" about="pages" /></h2>
   <div class="fields">
     <TextBox
       label="Title"

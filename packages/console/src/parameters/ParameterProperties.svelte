@@ -3,6 +3,8 @@
   import { removeParameter, renameParameter, usesOfParameter } from '@pallmist/app/editing';
   import Button from '../controls/Button.svelte';
   import CheckBox from '../controls/CheckBox.svelte';
+  import GuideLink from '../controls/GuideLink.svelte';
+  import { typeGuide } from '../controls/guides.ts';
   import TextBox from '../controls/TextBox.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
   import PlaceList from '../problems/PlaceList.svelte';
@@ -39,7 +41,10 @@
 </script>
 
 {#if declaration && definition}
-  <h2>{inPath ? 'Path parameter' : 'Query parameter'} “{name}”</h2>
+  <h2>
+    {inPath ? 'Path parameter' : 'Query parameter'} “{name}”
+    <GuideLink to={typeGuide(declaration.type)} about="parameters of the type {declaration.type}" />
+  </h2>
   <div class="fields">
     <TextBox
       label="Name"

@@ -1,5 +1,7 @@
 <script lang="ts">
   import Button from '../controls/Button.svelte';
+  import GuideLink from '../controls/GuideLink.svelte';
+  import { screenGuides } from '../controls/guides.ts';
   import type { Draft } from '../draft/draft.svelte.ts';
   import { me } from '../service/me.svelte.ts';
   import { place } from '../service/place.svelte.ts';
@@ -56,6 +58,10 @@
     <Button look="quiet" small disabled={draft.redoable === undefined} title={draft.redoable} onclick={() => draft.redo()}>Redo</Button>
     <Button look="quiet" small onclick={onsearch}>Find <kbd>Ctrl K</kbd></Button>
     <Button look="quiet" small onclick={onkeys} aria-label="List of keys"><kbd>?</kbd></Button>
+    <GuideLink
+      to={screenGuides[place.page] ?? 'console'}
+      about={sections.find(({ page }) => page === place.page)?.label ?? 'the console'}
+    />
     <a
       class="problems"
       class:errors={draft.errors > 0}
