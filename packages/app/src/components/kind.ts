@@ -51,6 +51,8 @@ export interface ComponentKind<Name extends string = string, Declared = never> {
   readonly example: object;
   readonly fields: z.ZodRawShape;
   readonly inner: keyof Inner | undefined;
+  /** Its inner content comes from elsewhere in the app file: where it stands, the file has none. */
+  readonly filledIn?: true;
   /** Its parameter opens it: saving a form in it closes it. */
   readonly opens?: true;
   /** Lists everything in it that refers to something else. */
@@ -93,7 +95,7 @@ export const nothingElse = (): void => undefined;
 export function schemaOf(kind: ComponentKind, component: z.ZodType<Component>): z.ZodObject {
   const inner =
     kind.inner === 'content'
-      ? { content: z.array(component) }
+      ? { content: kind.filledIn === true ? z.array(component).optional().meta({ filledIn: true }) : z.array(component) }
       : kind.inner === 'panes'
         ? { panes: z.record(nameSchema, z.array(component)).describe('What is shown for each choice') }
         : {};
@@ -104,5 +106,11 @@ export function schemaOf(kind: ComponentKind, component: z.ZodType<Component>): 
       ...inner,
       when: condition.optional().describe('Shown only while this holds'),
     })
-    .meta({ title: kind.label, description: kind.sentence, examples: [{ show: kind.name, ...kind.example }] });
+    .meta({ title: kind.label, description: kind.sentence, examples: [{ show: kind.name, ...writtenExample(kind) }] });
+}
+
+/** The example as it stands in a file. */
+function writtenExample({ example, filledIn }: ComponentKind): object {
+  const { content, ...written } = example as { content?: unknown };
+  return filledIn === true || content === undefined ? written : example;
 }

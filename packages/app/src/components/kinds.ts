@@ -1,6 +1,7 @@
 import type { Component } from '../definition/app-schema.ts';
 import { ask } from './ask/definition.ts';
 import { back } from './back/definition.ts';
+import { block } from './block/definition.ts';
 import { checkboxes } from './checkboxes/definition.ts';
 import { columns } from './columns/definition.ts';
 import { details } from './details/definition.ts';
@@ -57,6 +58,7 @@ const all = [
   filters,
   panel,
   columns,
+  block,
   dialog,
   tabs,
   views,

@@ -20,6 +20,13 @@ export const appFile: z.ZodType<AppDefinition> = appWithAnyComponents.extend({ p
 
 /** The app file’s JSON Schema (draft 2020-12), for editors. */
 export function appFileJsonSchema(): object {
-  const schema = z.toJSONSchema(appFile, { io: 'input' });
+  const schema = z.toJSONSchema(appFile, {
+    io: 'input',
+    override({ jsonSchema }) {
+      // What Pallmist fills in is not for editors to offer.
+      for (const [key, property] of Object.entries(jsonSchema.properties ?? {}))
+        if (typeof property === 'object' && 'filledIn' in property) delete jsonSchema.properties?.[key];
+    },
+  });
   return { $schema: schema.$schema, $id: 'https://pallmist.example/~/docs/app-file.schema.json', title: 'Pallmist app file', ...schema };
 }

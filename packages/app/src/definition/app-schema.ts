@@ -166,6 +166,23 @@ export interface Component {
 
 const component: z.ZodType<Component> = z.looseObject({ show: z.string(), when: condition.optional() });
 
+/** Its content is checked where a page uses it, with the values that it is given there. */
+const block = z.strictObject({
+  label: z.string().max(200).optional().describe('Its name for builders'),
+  takes: z
+    .record(
+      name,
+      z.strictObject({
+        label: z.string().max(200).optional().describe('Its name for builders'),
+        required: z.boolean().optional().describe('The block makes no sense without it'),
+        default: z.unknown().optional().describe('What holds where a page gives nothing'),
+      }),
+    )
+    .optional()
+    .describe('What a page gives it: {block.NAME} in its content'),
+  content: z.array(component),
+});
+
 /** A page whose components may be of any kind. */
 export const page = z.strictObject({
   title: text,
@@ -313,6 +330,7 @@ export const appWithAnyComponents = z
       .optional()
       .describe('By language: other words for texts of Pallmist’s own, by the English text'),
     collections: z.record(name, collection).optional(),
+    blocks: z.record(name, block).optional().describe('Content that pages use with the component “block”'),
     look: look.optional().describe('How the pages of the app look'),
     signIn: signIn.optional(),
     navigation: z

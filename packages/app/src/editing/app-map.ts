@@ -1,5 +1,6 @@
 import { toPointer } from '@pallmist/address/declare';
 import type { AppDefinition } from '../definition/app-schema.ts';
+import { expandBlocks } from '../definition/blocks/expand-blocks.ts';
 import { waysIn } from '../definition/rename/places.ts';
 import { pageTitle } from './describe-place.ts';
 
@@ -37,7 +38,7 @@ export const everyPage = 'every page';
 /** Draws up the map of an app from its definition. */
 export function mapApp(definition: AppDefinition): AppMap {
   const links = new Map<string, MapLink>();
-  for (const { place, page: to, values, boxes } of waysIn(definition)) {
+  for (const { place, page: to, values, boxes } of waysIn(expandBlocks(definition).data as AppDefinition)) {
     const [root, name] = place;
     const from =
       root === 'pages'

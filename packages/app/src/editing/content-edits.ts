@@ -113,6 +113,11 @@ export function newComponent(definition: AppDefinition, page: string, show: stri
     );
     component['name'] = freeName(`add-${name}`, namesOfForms(definition, page), '-');
   }
+  if (show === 'block') {
+    const [of = ''] = Object.keys(definition.blocks ?? {});
+    const needed = Object.entries(definition.blocks?.[of]?.takes ?? {}).filter(([, { required }]) => required === true);
+    return { show, of, ...(needed.length === 0 ? {} : { values: Object.fromEntries(needed.map(([name]) => [name, ''])) }) };
+  }
   const inner = kindOf(component)?.inner;
   if (inner === 'content') component['content'] = [];
   if (inner === 'panes') {

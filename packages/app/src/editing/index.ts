@@ -2,6 +2,7 @@
 export * from './address-shape.ts';
 export * from './app-map.ts';
 export * from './available-values.ts';
+export * from './block-edits.ts';
 export * from './collection-edits.ts';
 export { comparePatch, placesMeet, touchedPlaces } from './compare-data.ts';
 export * from './component-properties.ts';
@@ -26,6 +27,7 @@ export { renameField } from '../definition/rename/rename-field.ts';
 export { renameChoice } from '../definition/rename/rename-choice.ts';
 export { renamePage } from '../definition/rename/rename-page.ts';
 export { renameParameter } from '../definition/rename/rename-parameter.ts';
+export { expandBlocks } from '../definition/blocks/expand-blocks.ts';
 export { AppChecker } from '../definition/check/app-checker.ts';
 export type { CheckedApp } from '../definition/check/check-definition.ts';
 export { componentKinds, kindOf } from '../components/kinds.ts';

@@ -16,8 +16,10 @@
   const { draft, page, list, index, onclose, onadded }: Props = $props();
   let wanted = $state('');
   const fits = $derived(
-    componentKinds.filter(({ label, sentence, name }) =>
-      `${label} ${sentence} ${name}`.toLowerCase().includes(wanted.trim().toLowerCase()),
+    componentKinds.filter(
+      ({ label, sentence, name }) =>
+        (name !== 'block' || draft.definition?.blocks !== undefined) &&
+        `${label} ${sentence} ${name}`.toLowerCase().includes(wanted.trim().toLowerCase()),
     ),
   );
 

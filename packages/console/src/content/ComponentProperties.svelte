@@ -1,8 +1,10 @@
 <script lang="ts">
   import {
     describeComponent,
+    dissolveBlock,
     innerContent,
     kindOf,
+    makeBlock,
     misfitsOf,
     propertiesOf,
     removeComponent,
@@ -22,6 +24,7 @@
   import { me } from '../service/me.svelte.ts';
   import { place } from '../service/place.svelte.ts';
   import type { PageInFrame } from '../try/page-in-frame.svelte.ts';
+  import BlockProperties from './BlockProperties.svelte';
   import { clipboard } from './clipboard.svelte.ts';
   import ConditionEditor from './ConditionEditor.svelte';
   import PropertyEditor from './PropertyEditor.svelte';
@@ -40,6 +43,15 @@
   function wrap() {
     if (draft.definition && draft.edit(wrapComponent(draft.definition, pointer), `Put the ${describeComponent(component)} into a panel`))
       place.change({ part: `${partOf(pointer)}/content/0` });
+  }
+  function intoBlock() {
+    if (!draft.definition) return;
+    const { patch, name } = makeBlock(draft.definition, pointer);
+    draft.edit(patch, `Made the block “${name}” of the ${describeComponent(component)}`);
+  }
+  function dissolve() {
+    if (draft.definition && draft.edit(dissolveBlock(draft.definition, pointer), `Took the ${describeComponent(component)} apart`))
+      place.change({ part: undefined });
   }
   function unwrap() {
     if (draft.definition) draft.edit(unwrapComponent(draft.definition, pointer), `Took the ${describeComponent(component)} apart`);
@@ -70,9 +82,13 @@
 {/snippet}
 
 <div class="fields">
-  {#each properties as property (property.key)}
-    {@render edit(property, `${pointer}/${property.key}`)}
-  {/each}
+  {#if component.show === 'block'}
+    <BlockProperties {draft} {page} {frame} {component} {pointer} />
+  {:else}
+    {#each properties as property (property.key)}
+      {@render edit(property, `${pointer}/${property.key}`)}
+    {/each}
+  {/if}
   {#if properties.length === 0}
     <TextBox label="Kind" value={component.show} disabled onset={() => undefined} />
   {/if}
@@ -99,6 +115,11 @@
   <div class="actions">
     <Button small onclick={() => clipboard.copy(component)}>Copy</Button>
     <Button small onclick={wrap}>Put into a panel</Button>
+    {#if component.show === 'block'}
+      <Button small onclick={dissolve}>Take apart</Button>
+    {:else if !pointer.startsWith('/blocks/')}
+      <Button small onclick={intoBlock}>Make a block of it</Button>
+    {/if}
     {#if innerContent(component).some(({ content }) => content.length > 0)}<Button small onclick={unwrap}>Take apart</Button>{/if}
     <Button small look="danger" onclick={remove}>Remove</Button>
   </div>

@@ -28,6 +28,10 @@ export const componentPictures: Readonly<Record<string, readonly Mark[]>> = {
     [4, 5, 18, 20, 'line'],
     [26, 5, 18, 20, 'line'],
   ],
+  block: [
+    [6, 6, 26, 16, 'line'],
+    [12, 10, 26, 16, 'soft'],
+  ],
   drawing: [
     [10, 4, 28, 22, 'line'],
     [12, 6, 8, 6, 'soft'],

@@ -1,9 +1,10 @@
 <script lang="ts">
-  import { valueAt } from '@pallmist/app/editing';
+  import { valueAt, writtenComponent } from '@pallmist/app/editing';
   import ComponentProperties from '../content/ComponentProperties.svelte';
   import RowsProperties from '../content/RowsProperties.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
   import ParameterProperties from '../parameters/ParameterProperties.svelte';
+  import { pointerOf } from '../problems/place-link.ts';
   import { place } from '../service/place.svelte.ts';
   import type { PageInFrame } from '../try/page-in-frame.svelte.ts';
   import PageProperties from './PageProperties.svelte';
@@ -13,8 +14,9 @@
   const parameter = $derived(place.text('parameter'));
   const rows = $derived(place.text('rows'));
   const part = $derived(place.text('part'));
-  const pointer = $derived(part === undefined ? undefined : `/pages/${page.replaceAll('~', '~0').replaceAll('/', '~1')}/${part}`);
-  const component = $derived(pointer === undefined ? undefined : valueAt(draft.data, pointer));
+  // What a block brings is not in the file at its place: the block is shown.
+  const pointer = $derived(part === undefined ? undefined : writtenComponent(draft.data, pointerOf(page, part)));
+  const component = $derived(pointer === undefined || pointer === '' ? undefined : valueAt(draft.data, pointer));
 </script>
 
 {#if definition}

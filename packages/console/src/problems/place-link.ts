@@ -1,5 +1,5 @@
-import { fromPointer } from '@pallmist/app/address';
-import { describePlace, type AppDefinition } from '@pallmist/app/editing';
+import { fromPointer, toPointer } from '@pallmist/app/address';
+import { describePlace, expandBlocks, type AppDefinition } from '@pallmist/app/editing';
 import { place, type ConsolePage } from '../service/place.svelte.ts';
 
 /** A link to the place in the console where something of the app file is changed. */
@@ -26,6 +26,11 @@ export function placeLink(app: string, definition: AppDefinition, pointer: strin
     if (part === 'rows' && second !== undefined) return link('pages', { page: name, rows: second });
     return link('pages', { page: name });
   }
+  if (root === 'blocks') {
+    const page = pageWith(definition, name);
+    const component = pointer.split('/').slice(0, 5).join('/');
+    if (page !== undefined && part === 'content') return link('pages', { page, part: partOf(component) });
+  }
   if (root === 'collections') return link('data', { collection: name, part: 'fields' });
   if (root === 'choices') return link('data', { part: 'fields' });
   if (root === 'mails') return link('mails', { mail: name });
@@ -36,4 +41,15 @@ export function placeLink(app: string, definition: AppDefinition, pointer: strin
 }
 
 /** A component’s place in its page, as the console’s address holds it. */
-export const partOf = (pointer: string): string => fromPointer(pointer).slice(2).join('/');
+export const partOf = (pointer: string): string =>
+  pointer.startsWith('/blocks/') ? `~${pointer.slice(1)}` : fromPointer(pointer).slice(2).join('/');
+
+/** The component that a part of a page’s address names: one of the page, or one in a block. */
+export const pointerOf = (page: string, part: string): string =>
+  part.startsWith('~') ? `/${part.slice(1)}` : `${toPointer(['pages', page])}/${part}`;
+
+/** A page that uses a block, itself or in another block. */
+const pageWith = (definition: AppDefinition, block: string): string | undefined =>
+  Object.keys(definition.pages).find((page) =>
+    expandBlocks(definition).uses.some((use) => use.block === block && use.at.startsWith(`${toPointer(['pages', page])}/`)),
+  );

@@ -1,4 +1,5 @@
 import BarChart from './BarChart.svelte';
+import Block from './Block.svelte';
 import Columns from './Columns.svelte';
 import Drawing from './Drawing.svelte';
 import Input from './Input.svelte';
@@ -13,6 +14,7 @@ export { lazyShows } from '@pallmist/app/lazy-shows';
 /** What stands on few pages. */
 export const lazyRenderers = {
   'bar-chart': BarChart,
+  block: Block,
   columns: Columns,
   drawing: Drawing,
   input: Input,

@@ -57,7 +57,7 @@ export class WaitingCounts {
 
   #addOther(counts: Counts, of: ParameterCounts, parameter: string, state: string, bucket: string, count: number): void {
     let ofState = of.rows.get(state);
-    if (ofState === undefined) of.rows.set(state, (ofState = new Map()));
+    if (ofState === undefined) of.rows.set(state, (ofState = new Map<string, LedgerRow>()));
     const known = ofState.get(bucket);
     if (known !== undefined) {
       known.count += count;

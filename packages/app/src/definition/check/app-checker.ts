@@ -1,6 +1,8 @@
 import type { Problem } from '@pallmist/address/declare';
 import type { z } from 'zod';
 import { pageOfAppFile } from '../app-file.ts';
+import { expandBlocks } from '../blocks/expand-blocks.ts';
+import { problemsAsWritten } from '../blocks/places-in-blocks.ts';
 import { appWithAnyComponents, type AppDefinition, type PageDefinition } from '../app-schema.ts';
 import { linksFrom } from '../../components/walk-content.ts';
 import { shapeProblems } from '../shape-problems.ts';
@@ -33,6 +35,7 @@ const partsBeside = [
   'words',
   'signIn',
   'navigation',
+  'blocks',
 ] as const;
 
 /**
@@ -46,8 +49,10 @@ export class AppChecker {
 
   /** @param data of an app file of today's form; problems have no lines, since there is no text */
   check(data: unknown): CheckedApp {
-    const shaped = this.#shape(data);
-    if ('problems' in shaped) return shaped;
+    const expanded = expandBlocks(data);
+    const asWritten = (problems: readonly Problem[]) => problemsAsWritten([...expanded.problems, ...problems], expanded, data);
+    const shaped = this.#shape(expanded.data);
+    if ('problems' in shaped) return { problems: asWritten(shaped.problems) };
     const { definition } = shaped;
     const found = new Map<string, PageFindings>();
     const pageNames = Object.keys(definition.pages).join(' ');
@@ -58,7 +63,7 @@ export class AppChecker {
       context.problems.push(...findings.problems);
     });
     this.#found = found;
-    return { definition, compiled, problems };
+    return { definition, compiled, problems: asWritten(problems) };
   }
 
   /** The app's definition; parts that have not changed are the same objects again. */

@@ -1,13 +1,15 @@
+import { toPointer } from '@pallmist/address/declare';
 import type { AppDefinition } from '../app-schema.ts';
 import { linksFrom, walkContent } from '../../components/walk-content.ts';
 import { firstPageOf } from '../../view/first-page.ts';
 import { report, type CheckContext } from './context.ts';
 
-/** Warns of parameters that nobody uses and of pages that nobody links to. */
+/** Warns of parameters and blocks that nobody uses, and of pages that nobody links to. */
 export function checkUsage(context: CheckContext): void {
   const { definition } = context;
   const linked = linkedPages(definition);
   const first = firstPageOf(definition.pages);
+  const used = new Set<unknown>();
   for (const [name, page] of Object.entries(definition.pages)) {
     const text = JSON.stringify({ title: page.title, admit: page.admit, rows: page.rows, arrival: page.arrival, content: page.content });
     const bound = new Set([...walkContent(page.content)].flatMap(({ references }) => references.binds.map((bind) => bind.name)));
@@ -20,6 +22,7 @@ export function checkUsage(context: CheckContext): void {
         hint: 'Bind it to something, read it in an expression, or take it out.',
       });
     }
+    for (const { component } of walkContent(page.content)) if (component.show === 'block') used.add(component['of']);
     if (name === first || linked.has(name) || definition.signIn?.page === name) continue;
     report(context, ['pages', name], {
       code: 'unlinked-page',
@@ -28,6 +31,15 @@ export function checkUsage(context: CheckContext): void {
       hint: 'Link to it, or add it to the navigation.',
     });
   }
+  for (const name of Object.keys(definition.blocks ?? {}))
+    if (!used.has(name))
+      report(context, ['blocks', name], {
+        code: 'unused-block',
+        severity: 'warning',
+        message: `No page uses the block “${name}”, so what stands in it is not checked.`,
+        hint: `Use it: { show: block, of: ${name} }. Or remove it.`,
+        fix: [{ op: 'remove', path: toPointer(Object.keys(definition.blocks ?? {}).length === 1 ? ['blocks'] : ['blocks', name]) }],
+      });
 }
 
 function linkedPages(definition: AppDefinition): Set<string> {

@@ -1,10 +1,11 @@
 import { type PatchOperation, toPointer } from '@pallmist/address/declare';
 import { walkContent } from '../../components/walk-content.ts';
+import { throughBlocks } from '../blocks/through-blocks.ts';
 import type { AppDefinition } from '../app-schema.ts';
 import { keepFormer } from './keep-former.ts';
 
 /** The JSON Patch that renames a collection everywhere. Its records stay, by the old name that is kept. */
-export function renameCollection(definition: AppDefinition, from: string, to: string): PatchOperation[] {
+export const renameCollection = throughBlocks((definition: AppDefinition, from: string, to: string): PatchOperation[] => {
   const present = definition.collections?.[from];
   if (present === undefined || from === to || Object.hasOwn(definition.collections ?? {}, to)) return [];
   const patch: PatchOperation[] = [
@@ -17,7 +18,7 @@ export function renameCollection(definition: AppDefinition, from: string, to: st
     replace(root === 'collections' && name === from ? ['collections', to, ...place.slice(2)] : place, to);
   }
   return patch;
-}
+});
 
 /** Every place that names a collection: parameters, fields, reads, forms. */
 export function placesOfCollection(definition: AppDefinition, collection: string): (string | number)[][] {

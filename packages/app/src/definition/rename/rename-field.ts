@@ -2,6 +2,7 @@ import { conditionsOf } from '../operators.ts';
 import { type PatchOperation, toPointer } from '@pallmist/address/declare';
 import { formOf, walkContent } from '../../components/walk-content.ts';
 import type { References } from '../../components/references.ts';
+import { throughBlocks } from '../blocks/through-blocks.ts';
 import type { AppDefinition, CollectionDefinition, PageDefinition } from '../app-schema.ts';
 import { keepFormer } from './keep-former.ts';
 import { mayHoldExpressions, textsIn, type Place } from './places.ts';
@@ -18,7 +19,7 @@ interface Renaming {
  * expressions. Its values stay, and addresses that sort by it work, by the old name that is kept.
  * @returns an empty patch when there is no such field or the new name is taken
  */
-export function renameField(definition: AppDefinition, collection: string, from: string, to: string): PatchOperation[] {
+export const renameField = throughBlocks((definition: AppDefinition, collection: string, from: string, to: string): PatchOperation[] => {
   const present = definition.collections?.[collection];
   const field = present?.fields[from];
   if (present === undefined || field === undefined || from === to || Object.hasOwn(present.fields, to)) return [];
@@ -51,7 +52,7 @@ export function renameField(definition: AppDefinition, collection: string, from:
     if (sender) inExpressions(renaming, ['mails', name], mail, sender, replace, savedBy(definition, sender, name));
   }
   return [...patch, ...moves];
-}
+});
 
 /** Computed fields name other fields of their record. */
 function inComputed(at: Place, fields: CollectionDefinition['fields'], from: string, to: string, replace: Replace): void {

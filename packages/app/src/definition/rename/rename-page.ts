@@ -1,4 +1,5 @@
 import { type PatchOperation, toPointer } from '@pallmist/address/declare';
+import { throughBlocks } from '../blocks/through-blocks.ts';
 import type { AppDefinition } from '../app-schema.ts';
 import { keepFormer } from './keep-former.ts';
 import { mayHoldExpressions, textsIn, waysIn } from './places.ts';
@@ -9,7 +10,7 @@ import { mayHoldExpressions, textsIn, waysIn } from './places.ts';
  * @param keepOld the old name goes on to work, in values of the type page and in addresses that were written by it
  * @returns an empty patch when there is no such page or the new name is taken
  */
-export function renamePage(definition: AppDefinition, from: string, to: string, keepOld = true): PatchOperation[] {
+export const renamePage = throughBlocks((definition: AppDefinition, from: string, to: string, keepOld = true): PatchOperation[] => {
   const page = definition.pages[from];
   if (page === undefined || from === to || Object.hasOwn(definition.pages, to)) return [];
   const patch: PatchOperation[] = [{ op: 'move', from: toPointer(['pages', from]), path: toPointer(['pages', to]) }];
@@ -29,4 +30,4 @@ export function renamePage(definition: AppDefinition, from: string, to: string, 
     if (renamed !== found.text) patch.push({ op: 'replace', path: toPointer(moved(found.place)), value: renamed });
   }
   return patch;
-}
+});
