@@ -156,8 +156,8 @@ const components = [
   '# Components',
   '',
   'What can stand in the `content` of a page. Each has `show`, which says what it is, and may have `when`, a condition: see [The app file](app-file.md#components). This page is made from the sources by `npm run docs`.',
-  ...componentKinds.flatMap(({ name, label, sentence, example }) => {
-    const { properties, required } = described.get(name);
+  ...componentKinds.flatMap(({ name, label, sentence }) => {
+    const { properties, required, examples } = described.get(name);
     const keys = Object.entries(properties).filter(([key]) => key !== 'show' && key !== 'when');
     return [
       '',
@@ -166,7 +166,7 @@ const components = [
       sentence,
       '',
       '```yaml',
-      stringify([{ show: name, ...example }], { lineWidth: 100 }).trimEnd(),
+      stringify(examples, { lineWidth: 100 }).trimEnd(),
       '```',
       '',
       '| key | |',

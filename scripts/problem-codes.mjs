@@ -60,7 +60,9 @@ export function problemCodes() {
           if (callee === 'DeclarationError' && second) for (const each of codesIn(second)) note(each, sentenceIn(third), 'app file');
           if (['fail', 'nothing', 'problem', 'this.#report'].includes(callee)) {
             const at = node.arguments.findIndex((argument) => codesIn(argument).length > 0);
-            if (at >= 0) for (const each of codesIn(node.arguments[at])) note(each, sentenceIn(node.arguments[at + 1]), area, sentenceIn(node.arguments[at + 2]));
+            if (at >= 0)
+              for (const each of codesIn(node.arguments[at]))
+                note(each, sentenceIn(node.arguments[at + 1]), area, sentenceIn(node.arguments[at + 2]));
           }
           if (callee === 'Refused' && second) for (const each of codesIn(second)) note(each, sentenceIn(third), area);
         }

@@ -96,6 +96,33 @@ it('says in words whom a condition hides something from, as rows and as an expre
   await page.getByRole('button', { name: 'As rows' }).click();
 });
 
+it('makes a block of a component, changes it where it stands once, and takes it apart', async () => {
+  const outlined = (text: RegExp) => page.locator('[data-at]', { hasText: text }).first();
+  await outlined(/^details/).click();
+  await page.getByRole('button', { name: 'Make a block of it' }).click();
+  await page.getByRole('heading', { name: 'Block block' }).waitFor();
+  await untilSaved(page);
+  await shownPage(page).getByText('Accession number').waitFor();
+  // What the block brings selects the block.
+  await outlined(/^heading/).click();
+  await shownPage(page).getByText('Accession number').click();
+  await page.getByRole('heading', { name: 'Block block' }).waitFor();
+  expect(await axeProblems(page)).toEqual([]);
+  await page
+    .getByRole('button', { name: /^details/ })
+    .last()
+    .click();
+  await page.getByRole('heading', { name: 'Details details' }).waitFor();
+  await outlined(/^block/).click();
+  await page.getByRole('button', { name: 'Take apart' }).click();
+  await untilSaved(page);
+  await outlined(/^details/).waitFor();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await untilSaved(page);
+  expect(parse(await draftSource())).toEqual(parse(gardenFile));
+});
+
 it('renames a parameter with its old addresses, finds a wrong default, publishes and brings an edition back', async () => {
   await page.getByRole('button', { name: 'query parameter tab' }).click();
   await page.getByLabel('Name', { exact: true }).fill('view');

@@ -50,7 +50,8 @@ export function describePlace(definition: Pick<AppDefinition, 'pages'>, pointer:
 /** A component as people know it: its kind and what it says. */
 export function describeComponent(component: Component): string {
   const kind = kindOf(component)?.label ?? component.show;
-  const says = ['label', 'text', 'title', 'bind', 'rows'].map((key) => component[key]).find((value) => typeof value === 'string');
+  const keys = component.show === 'block' ? ['of'] : ['label', 'text', 'title', 'bind', 'rows'];
+  const says = keys.map((key) => component[key]).find((value) => typeof value === 'string');
   return says === undefined ? kind.toLowerCase() : `${kind.toLowerCase()} “${short(says)}”`;
 }
 

@@ -99,11 +99,14 @@
     event.preventDefault();
     const { readPasted } = await import('../start/read-file.ts');
     const cells = readPasted(text);
-    const names = fields.map(([name]) => name).slice(column);
+    const names = fields.slice(column).map(([name]) => name);
+    // A table from elsewhere does not have what is computed here; one that was exported has it.
+    const filledIn = names.filter((name) => declared?.fields[name]?.computed === undefined);
+    const namesOf = (line: readonly string[]) => (line.length > filledIn.length ? names : filledIn);
     const shown = records.found?.records ?? [];
     const keyField = declared?.keyField ?? '';
     const changes = cells.map((line, index) => {
-      const texts = Object.fromEntries(line.flatMap((cell, at) => (names[at] === undefined ? [] : [[names[at], cell.trim()]])));
+      const texts = Object.fromEntries(namesOf(line).flatMap((name, at) => (line[at] === undefined ? [] : [[name, line[at].trim()]])));
       const key = row < 0 ? undefined : shown[row + index]?.[keyField];
       return key === undefined ? { create: texts } : { key, change: texts };
     });

@@ -27,7 +27,8 @@
   const { draft, page, frame, label, help, pointer, link, row, saved, onremove }: Props = $props();
   const definition = $derived(draft.definition);
   const target = $derived(draft.compiled?.pages.get(link?.page ?? ''));
-  const values = $derived(link?.values ?? {});
+  // In a block, all values may be one input.
+  const values = $derived(typeof link?.values === 'object' ? link.values : {});
   const parameters = $derived.by(() => {
     const all = [...(target?.parameters ?? [])];
     return [...all.filter(({ required }) => required), ...all.filter(({ required }) => !required)];

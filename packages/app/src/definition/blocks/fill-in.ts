@@ -54,11 +54,7 @@ function valueOf(name: string, inputs: Inputs, unknown: (name: string) => void):
 
 /** A value within a text: a text brings its own expressions along. */
 const asText = (value: unknown): string =>
-  typeof value === 'string'
-    ? value
-    : value === undefined || value === null
-      ? ''
-      : plainText(isMap(value) || Array.isArray(value) ? JSON.stringify(value) : String(value));
+  typeof value === 'string' ? value : value === undefined || value === null ? '' : plainText(JSON.stringify(value));
 
 const quotedOrInput = /"(?:\\.|[^"\\])*"|'(?:\\.|[^'\\])*'|\bhas\(\s*block\.([A-Za-z_]\w*)\s*\)|(?<![\w.])block\.([A-Za-z_]\w*)/g;
 
@@ -82,7 +78,7 @@ function asExpression(value: unknown): string {
     return `{${Object.entries(value)
       .map(([key, inner]) => `${JSON.stringify(key)}: ${asExpression(inner)}`)
       .join(', ')}}`;
-  if (typeof value !== 'string') return String(value);
+  if (typeof value !== 'string') return JSON.stringify(value);
   if (!value.includes('{')) return JSON.stringify(value);
   try {
     const parts = parseText(value);
