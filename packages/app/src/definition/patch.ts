@@ -2,6 +2,7 @@ import { isCollection, isMap, isNode, isScalar, parseDocument, type Document, ty
 import { modernize } from './former-keys.ts';
 import { TextEdits } from './text-edits.ts';
 import { TextPieces } from './text-pieces.ts';
+import { styleOf, withStyle, type TextStyle } from './text-style.ts';
 import { patchData } from '../editing/patch-data.ts';
 import { fromPointer, type PatchOperation, type Problem, ProblemError } from '@pallmist/address/declare';
 
@@ -14,6 +15,7 @@ export class DraftDocument {
   readonly #edits: TextEdits;
   /** The text in pieces, from the first change on that words alone do not do. */
   readonly #pieces: TextPieces | undefined;
+  readonly #style: TextStyle;
   #text: string | undefined;
   #data: unknown;
 
@@ -24,6 +26,7 @@ export class DraftDocument {
     this.#edits = new TextEdits(text);
     this.#pieces = TextPieces.of(this.#document, text);
     this.#text = text;
+    this.#style = styleOf(text);
     const data: unknown = this.#document.toJS({ maxAliasCount: 100 });
     this.#former = modernize(data).operations;
     this.#data = data;
@@ -37,7 +40,8 @@ export class DraftDocument {
   }
 
   get text(): string {
-    return (this.#text ??= this.#edits.result() ?? this.#pieces?.text ?? this.#document.toString({ lineWidth: 120 }));
+    return (this.#text ??=
+      this.#edits.result() ?? this.#pieces?.text ?? withStyle(this.#document.toString({ lineWidth: 120 }), this.#style));
   }
 
   /** @throws ProblemError when an operation cannot be carried out; then nothing is changed */

@@ -1,3 +1,4 @@
+import { styleOf, withStyle, type TextStyle } from './text-style.ts';
 import { type Document, Document as YamlDocument, isMap, isScalar, type Pair, Scalar, YAMLMap } from 'yaml';
 
 /** Maps whose entries are long and many: each of them is a piece of its own. */
@@ -26,9 +27,12 @@ export class TextPieces {
   readonly #root: BlockMap;
   readonly #inner = new Map<YAMLMap, BlockMap>();
 
-  private constructor(document: Document, root: BlockMap) {
+  readonly #style: TextStyle;
+
+  private constructor(document: Document, root: BlockMap, style: TextStyle) {
     this.#document = document;
     this.#root = root;
+    this.#style = style;
   }
 
   /** @returns undefined where the file is not written in blocks from its beginning: then it is written again as a whole */
@@ -37,7 +41,7 @@ export class TextPieces {
       return undefined;
     const root = blockMap(document.contents, source, 0, source.length);
     if (root === undefined) return undefined;
-    const text = new TextPieces(document, root);
+    const text = new TextPieces(document, root, styleOf(source));
     for (const pair of root.map.items) {
       const { value } = pair;
       if (!isMap(value) || value.flow === true || !ofPieces.has(keyOf(pair)) || value.items.length === 0) continue;
@@ -64,18 +68,18 @@ export class TextPieces {
   /** The text as the document says it now. */
   get text(): string {
     const { map, head } = this.#root;
-    if (this.#document.contents !== map) return this.#document.toString({ lineWidth });
+    if (this.#document.contents !== map) return withStyle(this.#document.toString({ lineWidth }), this.#style);
     return head + map.items.map((pair) => this.#textOf(pair)).join('');
   }
 
   #textOf(pair: Pair): string {
     const inner = isMap(pair.value) ? this.#inner.get(pair.value) : undefined;
     if (inner !== undefined && inner.map.items.length > 0 && this.#root.pieces.has(pair)) {
-      const entries = inner.map.items.map((below) => inner.pieces.get(below) ?? written(below, inner.indent));
+      const entries = inner.map.items.map((below) => inner.pieces.get(below) ?? written(below, inner.indent, this.#style));
       return inner.head + entries.join('');
     }
-    if (inner !== undefined) return written(pair, 0);
-    return this.#root.pieces.get(pair) ?? written(pair, 0);
+    if (inner !== undefined) return written(pair, 0, this.#style);
+    return this.#root.pieces.get(pair) ?? written(pair, 0, this.#style);
   }
 }
 
@@ -119,7 +123,7 @@ function withCommentsBefore(source: string, line: number, indent: number): numbe
 const ended = (text: string) => (text === '' || text.endsWith('\n') ? text : `${text}\n`);
 
 /** An entry, written again at its indentation, with its comments and the blank line before it. */
-function written(pair: Pair, indent: number): string {
+function written(pair: Pair, indent: number, style: TextStyle): string {
   // Behind another entry, since a blank line is written only between two.
   const map = new YAMLMap();
   map.items.push(new YamlDocument().createPair('x', 1), pair);
@@ -131,8 +135,8 @@ function written(pair: Pair, indent: number): string {
     (contents.items[0] as Pair).value = map;
   }
   document.contents = contents;
-  const text = document.toString({ lineWidth, indent: indent > 0 ? indent : 2 });
-  return text
+  const text = document.toString({ lineWidth, indent: indent > 0 ? indent : 2, singleQuote: style.singleQuotes });
+  return withStyle(text, style)
     .split('\n')
     .slice(indent > 0 ? 2 : 1)
     .join('\n');

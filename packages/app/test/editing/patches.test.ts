@@ -139,3 +139,13 @@ describe('a draft’s text', () => {
     );
   });
 });
+
+it.each([
+  ["a: { b: [x, 'y: z'] } # why\nc: 'd: e'\n", "a: { b: [x, 'y: z', 'q: r'] } # why\nc: 'd: e'\n"],
+  ['a: {b: [ x ]}\nc: "d: e"\nd: [ y ]\n', 'a: {b: [ x, "q: r" ]}\nc: "d: e"\nd: [ y ]\n'],
+  ['a:\n  b: [x, "[ not a list ]"]\n', 'a:\n  b: [x, "[ not a list ]", "q: r"]\n'],
+])('write lists, maps and quotes as the file has them: %j', (before, after) => {
+  const document = new DraftDocument(before);
+  document.apply([{ op: 'add', path: '/a/b/-', value: 'q: r' }]);
+  expect(document.text).toBe(after);
+});
