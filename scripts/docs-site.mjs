@@ -1,6 +1,7 @@
 // Makes what the service shows at /~/docs of the guides in docs/: a fragment of HTML for each, with its headings for the search.
 import { cpSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { Marked } from 'marked';
+import ts from 'typescript';
 
 const root = new URL('../', import.meta.url);
 const folder = new URL('packages/service/dist/docs/', root);
@@ -43,6 +44,25 @@ const plain = (html) =>
     .replaceAll(/\s+/g, ' ')
     .trim();
 
+/** The small pictures of components that the console shows where one is added. */
+const { componentPictures } = await import(
+  `data:text/javascript,${encodeURIComponent(
+    ts.transpileModule(readFileSync(new URL('packages/console/src/content/component-pictures.ts', root), 'utf8'), {
+      compilerOptions: { module: ts.ModuleKind.ESNext, target: ts.ScriptTarget.ES2022 },
+    }).outputText,
+  )}`
+);
+/** The picture that belongs under a heading such as “Table: `table`”. */
+function pictureUnder(heading) {
+  const marks = componentPictures[/<code>([\w-]+)<\/code>$/.exec(heading)?.[1] ?? ''];
+  if (marks === undefined) return '';
+  const shapes = marks.map(
+    ([x, y, width, height, tone = 'soft']) =>
+      `<rect class="${tone}" x="${String(x)}" y="${String(y)}" width="${String(width)}" height="${String(height)}" rx="1"/>`,
+  );
+  return `<svg class="picture" viewBox="0 0 48 30" width="144" height="90" aria-hidden="true">${shapes.join('')}</svg>\n`;
+}
+
 const names = readdirSync(new URL('docs/', root))
   .filter((file) => file.endsWith('.md'))
   .map((file) => file.slice(0, -3))
@@ -59,7 +79,8 @@ const pages = names.map((name) => {
         const count = taken.get(base) ?? 0;
         taken.set(base, count + 1);
         const id = count === 0 ? base : `${base}-${String(count)}`;
-        return `<h${String(depth)} id="${id}"><a href="#${id}">${html}</a></h${String(depth)}>\n`;
+        const picture = name === 'components' && depth === 2 ? pictureUnder(html) : '';
+        return `<h${String(depth)} id="${id}"><a href="#${id}">${html}</a></h${String(depth)}>\n${picture}`;
       },
       link({ href, tokens }) {
         // What lies beside the guides is not here.

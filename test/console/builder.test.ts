@@ -123,6 +123,33 @@ it('makes a block of a component, changes it where it stands once, and takes it 
   expect(parse(await draftSource())).toEqual(parse(gardenFile));
 });
 
+it('edits a list: one condition of several, reversed, through a reference, and a figure of it', async () => {
+  await page.goto(`${service.base}/~/console/quillmoor?page=zone&rows=inside`);
+  const any = page.getByRole('group', { name: /^And at least one of this/ });
+  await any.getByRole('button', { name: 'Add a condition' }).click();
+  await any.getByLabel('Field').selectOption('house.name');
+  await any.getByLabel('Test').selectOption('contains');
+  await any.getByLabel('Value', { exact: true }).fill('Thorn');
+  await any.getByLabel(/^Reversed/).check();
+  const figures = page.getByRole('group', { name: /^Figures of the whole list/ });
+  await figures.getByRole('button', { name: 'Add a figure' }).click();
+  await figures.getByLabel('Figure', { exact: true }).selectOption('largest');
+  await figures.getByLabel('Of the field').selectOption('height');
+  await figures.getByLabel('Name').fill('tallest');
+  await figures.getByLabel('Name').press('Enter');
+  await untilSaved(page);
+  expect(await axeProblems(page)).toEqual([]);
+  const rows = (parse(await draftSource()) as { pages: { zone: { rows: object } } }).pages.zone.rows;
+  expect(rows).toMatchObject({
+    inside: { whereAny: [{ field: 'house.name', contains: 'Thorn', not: true }], figures: { tallest: { largest: 'height' } } },
+  });
+  await any.getByRole('button', { name: 'Remove' }).click();
+  await page.getByRole('button', { name: 'Remove tallest' }).click();
+  await untilSaved(page);
+  expect(parse(await draftSource())).toEqual(parse(gardenFile));
+  await goToPage(page, 'specimen');
+});
+
 it('renames a parameter with its old addresses, finds a wrong default, publishes and brings an edition back', async () => {
   await page.getByRole('button', { name: 'query parameter tab' }).click();
   await page.getByLabel('Name', { exact: true }).fill('view');

@@ -82,6 +82,8 @@ describe('the guides at /~/docs', () => {
     const found = await text('/~/docs?q=lessThan+condition');
     expect(found).toContain('href="/~/docs/app-file#reads"');
     expect(await text('/~/docs?q=%3Cscript%3E')).not.toContain('<script>');
+    // Each component has its picture.
+    expect(await text('/~/docs/components')).toMatch(/<h2 id="table-table">.*<\/h2>\s*<svg class="picture"/);
     expect((await fetch(`${service.base}/~/docs/nothing`)).status).toBe(404);
   });
 

@@ -10,6 +10,7 @@ export * from './collection-shown-by.ts';
 export * from './condition-rows.ts';
 export * from './content-edits.ts';
 export { describeComponent, describePlace, pageTitle, type DescribedPlace } from './describe-place.ts';
+export * from './fields-to-choose.ts';
 export * from './guess-collection.ts';
 export { identifierOf, freeName, slugOf } from './names.ts';
 export * from './page-edits.ts';
@@ -23,6 +24,7 @@ export { setValue } from './set-value.ts';
 export * from './uses.ts';
 export { describeChanges, type Change } from '../editions/describe-changes.ts';
 export { renameCollection, placesOfCollection } from '../definition/rename/rename-collection.ts';
+export { figureOf } from '../definition/figures.ts';
 export { renameField } from '../definition/rename/rename-field.ts';
 export { renameChoice } from '../definition/rename/rename-choice.ts';
 export { renamePage } from '../definition/rename/rename-page.ts';
@@ -43,6 +45,7 @@ export type {
   CollectionDefinition,
   Component,
   FieldDefinition,
+  FigureDefinition,
   LookDefinition,
   MailDefinition,
   PageDefinition,

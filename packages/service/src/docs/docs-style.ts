@@ -21,6 +21,10 @@ export const docsStyle = `
 .docs .scroll { overflow-x: auto; margin-block: 0.8rem; }
 .docs .scroll th, .docs .scroll td { border-block-end: 1px solid var(--line); }
 .docs img { max-width: 100%; height: auto; border: 1px solid var(--line); border-radius: var(--round); }
+.docs .picture { background: var(--sheet); border: 1px solid var(--line); border-radius: var(--round); }
+.docs .picture .strong { fill: var(--leaf); }
+.docs .picture .soft { fill: var(--leaf); opacity: 0.35; }
+.docs .picture .line { fill: none; stroke: var(--quiet); stroke-width: 0.8; }
 .docs blockquote { margin: 0.7rem 0; border-inline-start: 0.3rem solid var(--warn); padding-inline-start: 1rem; }
 .docs .ways { display: flex; flex-wrap: wrap; justify-content: space-between; gap: 1rem; margin-block: 3rem 1rem; border-block-start: 1px solid var(--line); padding-block-start: 1rem; }
 .docs .found li { margin-block: 0.8rem; }
