@@ -130,7 +130,7 @@ it('edits a list: one condition of several, reversed, through a reference, and a
   await any.getByLabel('Field').selectOption('house.name');
   await any.getByLabel('Test').selectOption('contains');
   await any.getByLabel('Value', { exact: true }).fill('Thorn');
-  await any.getByLabel(/^Reversed/).check();
+  await any.getByLabel('Reverse this condition').check();
   const figures = page.getByRole('group', { name: /^Figures of the whole list/ });
   await figures.getByRole('button', { name: 'Add a figure' }).click();
   await figures.getByLabel('Figure', { exact: true }).selectOption('largest');

@@ -101,7 +101,9 @@ describe('guessing a password', () => {
     const guess = (address: string, login: string) => tryAs(new Visitor(service.base), { login, password: 'guess-again' }, address);
     // Too long to be anyone's, so that no password is compared.
     const noLogin = (index: number) => String(index).padStart(120, 'x');
-    await Promise.all(Array.from({ length: 30 }, (_, index) => guess(`2001:db8:1:${index.toString(16)}::1`, noLogin(index))));
+    // One after the other: a service that is busy turns some away, and those do not count.
+    for (let index = 0; index < 30; index++)
+      expect(await guess(`2001:db8:1:${index.toString(16)}::1`, noLogin(index))).toContain('~why=wrong-password');
     expect(await guess('2001:db8:1:ffff::2', 'another')).toContain('~why=too-many-tries');
     expect(await guess('2001:db8:2::1', 'another')).toContain('~why=wrong-password');
     expect(networkOf('2001:0db8:0001:ff::1')).toBe(networkOf('2001:db8:1::'));

@@ -63,6 +63,11 @@
 <main>
   <aside>
     <h1>Mails</h1>
+    {#if me.isOwner}
+      <p>
+        <a href={place.href('webhooks', { app: draft.app })} onclick={(event) => place.follow(event)}>Webhooks</a> tell programs what forms save.
+      </p>
+    {/if}
     <ul>
       {#each mails as one (one)}
         <li>

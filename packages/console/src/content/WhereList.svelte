@@ -102,7 +102,7 @@
         />
       {/if}
       <CheckBox
-        label="Reversed: records of which this is not true"
+        label="Reverse this condition"
         checked={where.not === true}
         disabled={!me.mayChange}
         onset={(checked) => change(index, checked ? { ...where, not: true } : without(where, 'not'))}

@@ -13,6 +13,7 @@ export const screenGuides: Readonly<Partial<Record<ConsolePage, string>>> = {
   promises: 'links-that-last',
   links: 'links-that-last',
   visits: 'app-file#arrivals',
+  webhooks: 'http#webhooks',
   file: 'app-file',
   publish: 'links-that-last',
   problems: 'problems',

@@ -50,6 +50,7 @@ const { app: compiled } = compileApp({
     settings: ofApp('settings'),
     visits: { address: '/{app}/visits', formerAddresses: ['/{app}/arrivals'], parameters: { app } },
     links: ofApp('short-addresses'),
+    webhooks: ofApp('webhooks'),
     promises: {
       address: '/{app}/links{?address,from,to}',
       parameters: { app, address: { ...name, maxLength: 2000 }, from: edition, to: edition },
@@ -78,6 +79,7 @@ export type ConsolePage =
   | 'settings'
   | 'visits'
   | 'links'
+  | 'webhooks'
   | 'promises'
   | 'file'
   | 'publish'

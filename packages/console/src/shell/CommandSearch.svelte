@@ -5,7 +5,8 @@
   import Modal from '../controls/Modal.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
   import { place } from '../service/place.svelte.ts';
-  import { sections } from './sections.ts';
+  import { me } from '../service/me.svelte.ts';
+  import { sectionsFor } from './sections.ts';
 
   interface Props {
     draft: Draft;
@@ -25,7 +26,7 @@
   const all = $derived.by((): Found[] => {
     const { app, definition } = draft;
     const found: Found[] = [
-      ...sections.map(({ page, label, sentence }) => ({
+      ...sectionsFor(me.isOwner).map(({ page, label, sentence }) => ({
         kind: 'screen',
         words: `${label}: ${sentence}`,
         run: () => place.open(page, { app }),

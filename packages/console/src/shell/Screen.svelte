@@ -17,6 +17,7 @@
     file: () => import('../file/FileScreen.svelte'),
     publish: () => import('../publish/PublishScreen.svelte'),
     problems: () => import('../problems/ProblemsScreen.svelte'),
+    webhooks: () => import('../team/WebhooksScreen.svelte'),
     log: () => import('../team/LogScreen.svelte'),
   };
   /** A text that is not well-formed can only be looked at as a file. */

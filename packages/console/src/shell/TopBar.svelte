@@ -29,11 +29,11 @@
           ? 'saved'
           : 'saving …',
   );
+  const shown = $derived(sections.find(({ page }) => page === place.page));
   const others = $derived([...new Set(draft.here)].filter((name) => name !== me.builder?.name));
 
   $effect(() => {
-    const section = sections.find(({ page }) => page === place.page)?.label;
-    document.title = `${section === undefined ? '' : `${section} · `}${title} · Pallmist`;
+    document.title = `${shown === undefined ? '' : `${shown.label} · `}${title} · Pallmist`;
   });
 </script>
 
@@ -41,11 +41,11 @@
   <a class="back" href={place.href('apps')} onclick={(event) => place.follow(event)}>Apps</a>
   <h1>{title}</h1>
   <nav aria-label="Parts of the app">
-    {#each sections as section (section.page)}
+    {#each sections.filter(({ within }) => within === undefined) as section (section.page)}
       <a
         href={place.href(section.page, { app: draft.app })}
         title={section.sentence}
-        aria-current={place.page === section.page ? 'page' : undefined}
+        aria-current={place.page === section.page ? 'page' : shown?.within === section.page ? 'true' : undefined}
         onclick={(event) => place.follow(event)}>{section.label}</a
       >
     {/each}
@@ -58,10 +58,7 @@
     <Button look="quiet" small disabled={draft.redoable === undefined} title={draft.redoable} onclick={() => draft.redo()}>Redo</Button>
     <Button look="quiet" small onclick={onsearch}>Find <kbd>Ctrl K</kbd></Button>
     <Button look="quiet" small onclick={onkeys} aria-label="List of keys"><kbd>?</kbd></Button>
-    <GuideLink
-      to={screenGuides[place.page] ?? 'console'}
-      about={sections.find(({ page }) => page === place.page)?.label ?? 'the console'}
-    />
+    <GuideLink to={screenGuides[place.page] ?? 'console'} about={shown?.label ?? 'the console'} />
     <a
       class="problems"
       class:errors={draft.errors > 0}

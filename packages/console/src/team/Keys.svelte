@@ -1,6 +1,7 @@
 <script lang="ts">
   import Button from '../controls/Button.svelte';
   import { client, explain } from '../service/calls.ts';
+  import Tokens from './Tokens.svelte';
 
   let asked = $state(client.call('listKeys', {}));
   let said: string | undefined = $state();
@@ -60,6 +61,7 @@
 </p>
 {#if token}<p>It is shown once, and stands in the file <code>api-token</code>: <code>{token}</code></p>{/if}
 <p role="status">{said ?? ''}</p>
+<Tokens />
 
 <style>
   h1 {

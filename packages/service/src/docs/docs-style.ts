@@ -1,5 +1,6 @@
 /** The style of the guides, on top of that of the reference of the HTTP interface. */
 export const docsStyle = `
+html { scroll-behavior: auto; }
 .docs .skip { position: absolute; inset-block-start: -4rem; }
 .docs .skip:focus { inset-block-start: 0.5rem; background: var(--sheet); padding: 0.5rem 1rem; }
 .docs > nav { max-height: calc(100vh - 3rem); overflow-y: auto; }
