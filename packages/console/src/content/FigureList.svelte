@@ -50,7 +50,7 @@
   }
 </script>
 
-<Group label="Figures of the whole list" file="figures" help="A text shows one by its name: {'{'}figures.{name}.NAME{'}'}.">
+<Group label="Figures of the whole list" file="figures" help={`A text shows one by its name: {figures.${name}.NAME}`}>
   {#each figures as [figure, declared] (figure)}
     {@const { of, field } = figureOf(declared)}
     <div class="figure">
