@@ -114,7 +114,7 @@ describe('the check tells, at the place in the block', () => {
     expect(found.filter(({ code }) => code === 'unknown-input')).toEqual([
       {
         code: 'unknown-input',
-        message: 'The block “finder” takes no “row”. The page “home” uses the block “finder” so.',
+        message: 'The block “finder” takes no “row”. (The page “home” uses the block “finder”.)',
         pointer: '/blocks/finder/content',
         line: expect.any(Number) as number,
       },
@@ -127,7 +127,7 @@ describe('the check tells, at the place in the block', () => {
     );
     expect(problem).toMatchObject({
       pointer: '/blocks/finder/content/1/rows',
-      message: expect.stringContaining('The page “home” uses the block “finder” so.') as string,
+      message: expect.stringContaining('(The page “home” uses the block “finder”.)') as string,
     });
   });
 

@@ -38,7 +38,7 @@ const fields = definition.collections?.['beds']?.fields ?? {};
 it('a computed field has the value of its expression, and none where something is missing or of another type', () => {
   expect(computeFields(fields, { code: 'a', height: 2.5, width: 6, rows: 3 })).toEqual({ area: 15, size: 'large', plants: 36 });
   expect(computeFields(fields, { code: 'a', height: 2.5 })).toEqual({ area: undefined, size: undefined, plants: undefined });
-  // A computed field is computed of others, whatever stands in it.
+  // A computed field is computed from others, whatever stands in it.
   expect(computeFields(fields, { area: 1, height: 1, width: 1, rows: 2 ** 53 })).toEqual({ area: 1, size: 'small', plants: undefined });
 });
 

@@ -17,8 +17,8 @@ export function computedScopeTypes(fields: ComputableFields): ScopeTypes {
 }
 
 /**
- * The values of the computed fields of a record. They depend on the record alone, so they are settled when it is saved, and
- * sorted and searched like any other.
+ * The values of the computed fields of a record. They depend on the record alone, so the service computes them when it saves
+ * the record, and sorts and searches by them like by any other field.
  * @returns a value for each computed field; `undefined` where something it needs is missing, or the result is not of its type
  */
 export function computeFields(fields: ComputableFields, record: PlainRecord): PlainRecord {

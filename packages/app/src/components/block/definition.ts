@@ -35,7 +35,7 @@ export const block = componentKind({
         report(context, at, {
           code: 'missing-input',
           message: `The block “${of}” needs “${input}”${label === undefined ? '' : ` (${label})`}.`,
-          hint: 'Give it under “values”.',
+          hint: 'Add it under “values”.',
         });
     for (const given of Object.keys(values))
       if (!Object.hasOwn(takes, given))

@@ -27,7 +27,7 @@ interface ExpandedPage {
   problems: { at: Place; problem: Omit<Problem, 'pointer' | 'severity'> }[];
 }
 
-/** Most components that the blocks of a page become: blocks in blocks could grow without bound. */
+/** Components that the blocks of a page bring before no more blocks are put in: blocks in blocks could grow without bound. */
 const mostComponents = 5000;
 
 const isMap = (value: unknown): value is Data => typeof value === 'object' && value !== null && !Array.isArray(value);
@@ -65,6 +65,7 @@ class PageExpansion {
   readonly #uses: ExpandedPage['uses'] = [];
   readonly #problems: ExpandedPage['problems'] = [];
   #components = 0;
+  #isFull = false;
 
   constructor(blocks: Data) {
     this.#blocks = blocks;
@@ -83,6 +84,7 @@ class PageExpansion {
 
   #component(component: unknown, at: Place, within: readonly string[]): unknown {
     if (!isMap(component)) return component;
+    if (within.length > 0) this.#components++;
     if (component['show'] === 'block') return this.#block(component, at, within);
     const { content, panes } = component;
     if (content !== undefined) return { ...component, content: this.#content(content, [...at, 'content'], within) };
@@ -100,14 +102,15 @@ class PageExpansion {
       this.#report([...at, 'of'], 'block-in-itself', `The block “${of}” stands in itself: ${way}.`, 'Remove one of the two.');
       return { ...component, content: [] };
     }
-    if (++this.#components > mostComponents) {
-      if (this.#components === mostComponents + 1)
+    if (this.#components > mostComponents) {
+      if (!this.#isFull)
         this.#report(
           [...at, 'of'],
           'too-many-blocks',
-          `The page uses blocks more than ${String(mostComponents)} times.`,
+          `The blocks of the page bring more than ${String(mostComponents)} components.`,
           'Use fewer blocks within blocks.',
         );
+      this.#isFull = true;
       return { ...component, content: [] };
     }
     this.#uses.push({ at, block: of });

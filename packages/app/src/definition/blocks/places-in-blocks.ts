@@ -25,7 +25,7 @@ export function problemsAsWritten(problems: readonly Problem[], { data, uses }: 
     if (told.has(key)) return [];
     told.add(key);
     const [, page = ''] = fromPointer(use.at);
-    const message = `${problem.message} The page “${page}” uses the block “${use.block}” so.`;
+    const message = `${problem.message} (The page “${page}” uses the block “${use.block}”.)`;
     // A fix of what an input brought would not be a fix of the block.
     const isAsWritten = JSON.stringify(valueAt(data, from)) === JSON.stringify(valueAt(written, pointer));
     const fixes = fix?.map((operation) => ({ ...operation, path: writtenAt(operation.path, uses).pointer }));

@@ -60,7 +60,7 @@ export function checkComputed(context: CheckContext, place: Place, { fields, key
   }
 }
 
-/** What is computed of a sensitive field is sensitive too. */
+/** What is computed from a sensitive field is sensitive too. */
 function checkSecret(context: CheckContext, at: Place, computed: string, fields: CollectionDefinition['fields']): void {
   const name = String(at.at(-1));
   if (fields[name]?.sensitive === true) return;
@@ -68,8 +68,8 @@ function checkSecret(context: CheckContext, at: Place, computed: string, fields:
   if (secret === undefined) return;
   report(context, [...at, 'computed'], {
     code: 'computed-sensitive',
-    message: `“${name}” is computed of “${secret}”, which is sensitive.`,
-    hint: `Add “sensitive: true” to “${name}”, or compute it of other fields.`,
+    message: `“${name}” is computed from “${secret}”, which is sensitive.`,
+    hint: `Add “sensitive: true” to “${name}”, or compute it from other fields.`,
     fix: [{ op: 'add', path: toPointer([...at, 'sensitive']), value: true }],
   });
 }
