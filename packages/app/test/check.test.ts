@@ -47,7 +47,7 @@ describe('the check finds, with place and what to do', () => {
     ['min: 1, max: 1000', 'min: 9, max: 2', 'limits-cross', /./],
     ['type: integer, min', 'type: integer, pattern: x, min', 'attribute-without-effect', /says nothing/],
     ['title: Labels', 'title: "Labels {"', 'bad-braces', /not closed/],
-    ['title: Labels', 'title: Labels\n    group: "Of {app.title}"', 'braces-without-effect', /“\{app\.title\}” stays as it is/],
+    ['title: Labels', 'title: Labels\n    group: "Of {app.title}"', 'braces-without-effect', /so “\{app\.title\}” stays as it is/],
     ['step: false }\n    content', 'histroy: replace }\n    content', 'unknown-key', /histroy/],
     ['show: pager', 'show: pagr', 'unknown-word', /./],
     ['pallmist: 1', 'pallmist: 2', 'unknown-word', /./],

@@ -182,7 +182,7 @@ describe('the value of a file field', () => {
     expect(fileProblem(limits, name, bytes)).toBe(problem);
   });
 
-  it('what is wrong with a file is said in the language of the page', () => {
+  it('names the problem of a file in the language of the page', () => {
     const say = sayIn('de', undefined, phrases);
     expect(fileProblem({ accept: ['image/*', 'text/plain'] }, 'a.exe', 1, say)).toBe(
       'Eine Datei dieser Art geht hier nicht. Ein Bild, Reiner Text.',

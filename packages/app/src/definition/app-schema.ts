@@ -174,8 +174,8 @@ const block = z.strictObject({
       name,
       z.strictObject({
         label: z.string().max(200).optional().describe('Its name for builders'),
-        required: z.boolean().optional().describe('The block makes no sense without it'),
-        default: z.unknown().optional().describe('What holds where a page gives nothing'),
+        required: z.boolean().optional().describe('Whether each page has to give it'),
+        default: z.unknown().optional().describe('The value when a page gives none'),
       }),
     )
     .optional()

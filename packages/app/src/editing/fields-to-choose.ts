@@ -1,4 +1,5 @@
 import type { AppDefinition, FieldDefinition, FigureDefinition } from '../definition/app-schema.ts';
+import { figureTypes } from '../definition/figures.ts';
 
 /** A field that a condition or a figure can name. */
 export interface FieldToChoose {
@@ -20,21 +21,21 @@ export function fieldsToChoose({ collections = {} }: Pick<AppDefinition, 'collec
   });
 }
 
-/** What a figure can be, in words, and of fields of which types. */
-export const figureKinds: Readonly<Record<keyof FigureDefinition, { label: string; of: readonly FieldDefinition['type'][] }>> = {
-  sum: { label: 'Sum', of: ['integer', 'number'] },
-  average: { label: 'Average', of: ['integer', 'number'] },
-  smallest: { label: 'Smallest', of: ['integer', 'number', 'date'] },
-  largest: { label: 'Largest', of: ['integer', 'number', 'date'] },
-  distinct: { label: 'Number of different values', of: ['text', 'integer', 'number', 'boolean', 'date', 'choice', 'record'] },
+/** What a figure can be, in words. */
+export const figureWords: Readonly<Record<keyof FigureDefinition, string>> = {
+  sum: 'Sum',
+  average: 'Average',
+  smallest: 'Smallest',
+  largest: 'Largest',
+  distinct: 'Number of different values',
 };
 
-/** The fields of a collection of which there is such a figure. */
+/** The fields of a collection that have such a figure. */
 export const fieldsForFigure = (
   { collections = {} }: Pick<AppDefinition, 'collections'>,
   collection: string,
   figure: keyof FigureDefinition,
 ): string[] =>
   Object.entries(collections[collection]?.fields ?? {}).flatMap(([name, { type }]) =>
-    figureKinds[figure].of.includes(type) ? [name] : [],
+    figureTypes[figure]?.includes(type) === false ? [] : [name],
   );

@@ -1,4 +1,4 @@
-import type { AppDefinition, FigureDefinition, PageDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition, FieldDefinition, FigureDefinition, PageDefinition } from '../definition/app-schema.ts';
 import type { ParameterDeclaration } from '@pallmist/address/declare';
 import { figureOf } from '../definition/figures.ts';
 import type { ScopeTypes } from './evaluator.ts';
@@ -84,11 +84,17 @@ function settleTypes(app: CollectionsPart, page: PagePart): ScopeTypes {
 }
 
 /** The type of a collection's records. A field that refers to a record holds that record, whose own references are keys. */
-export function recordType(app: CollectionsPart, collection: string, depth = 1): ScopeType {
+export const recordType = (app: CollectionsPart, collection: string, depth = 1): ScopeType =>
+  fieldsType(app.collections?.[collection]?.fields ?? {}, (of) => (depth > 0 ? recordType(app, of, depth - 1) : 'string'));
+
+/** The type of a record with these fields. @param referred the type of what a reference holds; its key when left out */
+export function fieldsType(
+  declared: Readonly<Record<string, Pick<FieldDefinition, 'type' | 'of'>>>,
+  referred: (of: string) => ScopeType = () => 'string',
+): ScopeType {
   const fields: Fields = {};
-  const definition = app.collections?.[collection];
-  for (const [name, field] of Object.entries(definition?.fields ?? {})) {
-    if (field.type === 'record') fields[name] = depth > 0 && field.of !== undefined ? recordType(app, field.of, depth - 1) : 'string';
+  for (const [name, field] of Object.entries(declared)) {
+    if (field.type === 'record') fields[name] = field.of === undefined ? 'string' : referred(field.of);
     else if (field.type === 'integer') fields[name] = 'int';
     else if (field.type === 'number') fields[name] = 'double';
     else if (field.type === 'boolean') fields[name] = 'bool';

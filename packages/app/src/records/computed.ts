@@ -2,18 +2,16 @@ import { Refusal } from '@pallmist/address/pages';
 import type { FieldDefinition } from '../definition/app-schema.ts';
 import { evaluateCel } from '../expressions/cel.ts';
 import { Evaluator, type ScopeTypes } from '../expressions/evaluator.ts';
-import type { ScopeType } from '../expressions/scope-types.ts';
+import { fieldsType } from '../expressions/page-scope.ts';
 import { fieldReader, fieldText, type PlainRecord } from './field-value.ts';
 
 /** The fields of a collection, as far as computing needs them. */
 export type ComputableFields = Readonly<Record<string, Pick<FieldDefinition, 'type' | 'computed'>>>;
 
-const plainTypes: Partial<Record<FieldDefinition['type'], ScopeType>> = { integer: 'int', number: 'double', boolean: 'bool' };
-
 /** What the expression of a computed field may name: `row` with the record's own fields that are not computed; a reference is a key. */
 export function computedScopeTypes(fields: ComputableFields): ScopeTypes {
-  const plain = Object.entries(fields).filter(([, { computed }]) => computed === undefined);
-  return { row: { fields: Object.fromEntries(plain.map(([name, { type }]) => [name, plainTypes[type] ?? 'string'])) } };
+  const plain = Object.fromEntries(Object.entries(fields).filter(([, { computed }]) => computed === undefined));
+  return { row: fieldsType(plain) };
 }
 
 /**

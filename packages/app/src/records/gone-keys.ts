@@ -1,33 +1,22 @@
-import { quote, toPointer, type GoneValue, type ParameterDeclaration, type PatchOperation } from '@pallmist/address/declare';
+import { quote, toPointer, type GoneValue, type PatchOperation } from '@pallmist/address/declare';
 import { Refusal } from '@pallmist/address/pages';
 import type { AppDefinition } from '../definition/app-schema.ts';
+import { declaredParameters, type DeclaredParameter } from '../definition/declared-parameters.ts';
 import type { FieldReader } from './field-value.ts';
 
 type WithParameters = Pick<AppDefinition, 'collections'> & Partial<Pick<AppDefinition, 'pages' | 'parameters'>>;
 
-interface NamingParameter {
-  /** Where the parameter is declared in the app file. */
-  place: string[];
+interface NamingParameter extends DeclaredParameter {
   /** The field whose text names the record in an address. */
   field: string;
-  declared: ParameterDeclaration;
 }
 
 /** The parameters that name one record of a collection. */
-function namingParameters({ collections = {}, pages = {}, parameters = {} }: WithParameters, collection: string): NamingParameter[] {
-  const keyField = collections[collection]?.keyField ?? '';
-  const places: [string[], Record<string, ParameterDeclaration>][] = [
-    [['parameters'], parameters],
-    ...Object.entries(pages).map(([page, of]): [string[], Record<string, ParameterDeclaration>] => [
-      ['pages', page, 'parameters'],
-      of.parameters ?? {},
-    ]),
-  ];
-  return places.flatMap(([at, all]) =>
-    Object.entries(all)
-      .filter(([, { type, of }]) => type === 'record' && of === collection)
-      .map(([name, declared]) => ({ place: [...at, name], field: declared.by ?? keyField, declared })),
-  );
+function namingParameters(app: WithParameters, collection: string): NamingParameter[] {
+  const keyField = app.collections?.[collection]?.keyField ?? '';
+  return declaredParameters(app)
+    .filter(({ declaration: { type, of } }) => type === 'record' && of === collection)
+    .map((one) => ({ ...one, field: one.declaration.by ?? keyField }));
 }
 
 /**
@@ -36,8 +25,8 @@ function namingParameters({ collections = {}, pages = {}, parameters = {} }: Wit
  */
 export function goneTexts(app: WithParameters, collection: string): ReadonlyMap<string, ReadonlySet<string>> {
   const gone = new Map<string, Set<string>>();
-  for (const { field, declared } of namingParameters(app, collection)) {
-    const texts = Object.keys(declared.goneValues ?? {});
+  for (const { field, declaration } of namingParameters(app, collection)) {
+    const texts = Object.keys(declaration.goneValues ?? {});
     if (texts.length > 0) gone.set(field, new Set([...(gone.get(field) ?? []), ...texts]));
   }
   return gone;
@@ -67,7 +56,7 @@ export function declareRecordGone(
   record: Readonly<Record<string, string>>,
   gone: GoneValue,
 ): PatchOperation[] {
-  return namingParameters(app, collection).flatMap(({ place, field, declared: { goneValues } }): PatchOperation[] => {
+  return namingParameters(app, collection).flatMap(({ place, field, declaration: { goneValues } }): PatchOperation[] => {
     const text = record[field] ?? '';
     if (text === '' || Object.hasOwn(goneValues ?? {}, text)) return [];
     const at = [...place, 'goneValues'];
@@ -78,7 +67,7 @@ export function declareRecordGone(
 
 /** The JSON Patch that takes such a declaration back. */
 export function declareRecordBack(app: WithParameters, collection: string, record: Readonly<Record<string, string>>): PatchOperation[] {
-  return namingParameters(app, collection).flatMap(({ place, field, declared: { goneValues = {} } }): PatchOperation[] => {
+  return namingParameters(app, collection).flatMap(({ place, field, declaration: { goneValues = {} } }): PatchOperation[] => {
     const text = record[field] ?? '';
     if (!Object.hasOwn(goneValues, text)) return [];
     const alone = Object.keys(goneValues).length === 1;

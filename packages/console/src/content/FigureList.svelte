@@ -2,7 +2,7 @@
   import { toPointer } from '@pallmist/app/address';
   import {
     fieldsForFigure,
-    figureKinds,
+    figureWords,
     figureOf,
     freeName,
     setValue,
@@ -26,7 +26,7 @@
   }
   const { draft, name, read, at }: Props = $props();
   const figures = $derived(Object.entries(read.figures ?? {}));
-  const kinds = Object.entries(figureKinds).map(([value, { label }]) => ({ value, label }));
+  const kinds = Object.entries(figureWords).map(([value, label]) => ({ value, label }));
   const fieldsFor = (of: keyof FigureDefinition) => (draft.definition ? fieldsForFigure(draft.definition, read.from, of) : []);
   const pointer = (figure: string) => `${at}${toPointer(['figures', figure])}`;
 
@@ -40,7 +40,7 @@
     draft.edit([{ op: 'move', from: pointer(figure), path: pointer(to) }], `Renamed the figure “${figure}” to “${to}”`);
   }
   function add(): void {
-    const of = (Object.keys(figureKinds) as (keyof FigureDefinition)[]).find((one) => fieldsFor(one).length > 0) ?? 'distinct';
+    const of = (Object.keys(figureWords) as (keyof FigureDefinition)[]).find((one) => fieldsFor(one).length > 0) ?? 'distinct';
     const figure = freeName('figure', Object.keys(read.figures ?? {}));
     draft.edit(setValue(draft.data, pointer(figure), { [of]: fieldsFor(of)[0] ?? '' }), `Added a figure to “${name}”`);
   }

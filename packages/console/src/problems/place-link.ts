@@ -50,6 +50,4 @@ export const pointerOf = (page: string, part: string): string =>
 
 /** A page that uses a block, itself or in another block. */
 const pageWith = (definition: AppDefinition, block: string): string | undefined =>
-  Object.keys(definition.pages).find((page) =>
-    expandBlocks(definition).uses.some((use) => use.block === block && use.at.startsWith(`${toPointer(['pages', page])}/`)),
-  );
+  fromPointer(expandBlocks(definition).uses.find((use) => use.block === block)?.at ?? '')[1];

@@ -8,7 +8,7 @@ import { componentKind, nothingElse } from '../kind.ts';
 export const block = componentKind({
   name: 'block',
   label: 'Block',
-  sentence: 'Puts components here that the app file has once, under “blocks”, with values for what they take.',
+  sentence: 'Shows a block of the app file, with the values that you give it.',
   example: { of: 'plant-facts', values: { plant: '{param.specimen}', heading: 'Facts' }, content: [] },
   fields: {
     of: name.describe('The block'),

@@ -1,6 +1,6 @@
 import { toPointer, withArticle } from '@pallmist/address/declare';
 import { suggest } from '@pallmist/address/explain';
-import { figureOf } from '../figures.ts';
+import { figureOf, figureTypes } from '../figures.ts';
 import { conditionsOf, operators } from '../operators.ts';
 import { checkFieldPath } from '../../components/shared/check-field-path.ts';
 import type { PageDefinition, ReadDefinition } from '../app-schema.ts';
@@ -70,9 +70,8 @@ function checkFigures(context: CheckContext, at: Place, { figures, from }: ReadD
     const place = [...at, 'figures', name, of];
     const declared = context.definition.collections?.[from]?.fields[field];
     checkFieldPath(context, place, field, from);
-    const fitting: readonly string[] =
-      of === 'distinct' ? [] : ['integer', 'number', ...(of === 'sum' || of === 'average' ? [] : ['date'])];
-    if (declared === undefined || fitting.length === 0 || fitting.includes(declared.type)) continue;
+    const fitting = figureTypes[of];
+    if (declared === undefined || fitting === undefined || fitting.includes(declared.type)) continue;
     report(context, place, {
       code: 'figure-wrong-type',
       message: `“${field}” is ${withArticle(declared.type)}, of which there is no ${of}.`,

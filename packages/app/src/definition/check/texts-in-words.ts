@@ -2,6 +2,7 @@ import { quote } from '@pallmist/address/declare';
 import { appScopeTypes } from '../../expressions/page-scope.ts';
 import type { ScopeTypes } from '../../expressions/evaluator.ts';
 import type { AppDefinition } from '../app-schema.ts';
+import { declaredParameters } from '../declared-parameters.ts';
 import { report, type CheckContext, type Place } from './context.ts';
 import { ScopeCheck } from './expressions.ts';
 
@@ -28,16 +29,11 @@ export function checkTextsInWords(context: CheckContext): void {
       text(['collections', name, 'fields', field, 'label'], label);
       text(['collections', name, 'fields', field, 'help'], help);
     }
-  const declared = [{ at: [] as Place, parameters: definition.parameters }].concat(
-    Object.entries(definition.pages).map(([page, { parameters }]) => ({ at: ['pages', page], parameters })),
-  );
-  for (const { at, parameters } of declared)
-    for (const [name, { label, help, goneValues }] of Object.entries(parameters ?? {})) {
-      text([...at, 'parameters', name, 'label'], label);
-      text([...at, 'parameters', name, 'help'], help);
-      for (const [value, { reason }] of Object.entries(goneValues ?? {}))
-        text([...at, 'parameters', name, 'goneValues', value, 'reason'], reason);
-    }
+  for (const { place, declaration } of declaredParameters(definition)) {
+    text([...place, 'label'], declaration.label);
+    text([...place, 'help'], declaration.help);
+    for (const [value, { reason }] of Object.entries(declaration.goneValues ?? {})) text([...place, 'goneValues', value, 'reason'], reason);
+  }
   for (const [name, { reason }] of Object.entries(definition.gates ?? {})) text(['gates', name, 'reason'], reason);
   for (const [name, { admit }] of Object.entries(definition.pages))
     if (typeof admit === 'object') text(['pages', name, 'admit', 'reason'], admit.reason);
@@ -53,7 +49,7 @@ function plain(context: CheckContext, place: Place, given: string | undefined): 
   report(context, place, {
     code: 'braces-without-effect',
     severity: 'warning',
-    message: `Nothing is filled in here: ${quote(braces, 60)} stays as it is.`,
+    message: `Pallmist fills in no expressions here, so ${quote(braces, 60)} stays as it is.`,
     hint: 'Write the text without braces, or put the expression into the text of the page.',
   });
 }

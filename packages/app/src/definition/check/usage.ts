@@ -36,7 +36,7 @@ export function checkUsage(context: CheckContext): void {
       report(context, ['blocks', name], {
         code: 'unused-block',
         severity: 'warning',
-        message: `No page uses the block “${name}”, so what stands in it is not checked.`,
+        message: `No page uses the block “${name}”, so the check skips its content.`,
         hint: `Use it: { show: block, of: ${name} }. Or remove it.`,
         fix: [{ op: 'remove', path: toPointer(Object.keys(definition.blocks ?? {}).length === 1 ? ['blocks'] : ['blocks', name]) }],
       });

@@ -3,6 +3,7 @@ import { type PatchOperation, toPointer } from '@pallmist/address/declare';
 import { throughBlocks } from '../blocks/through-blocks.ts';
 import type { AppDefinition } from '../app-schema.ts';
 import { walkContent } from '../../components/walk-content.ts';
+import { declaredParameters } from '../declared-parameters.ts';
 import { formerNames } from './keep-former.ts';
 import { mayHoldExpressions, textsIn, waysIn, type Place } from './places.ts';
 
@@ -28,24 +29,15 @@ export const renameChoice = throughBlocks(
     const replace = (place: Place, value: unknown) => patch.push({ op: 'replace', path: toPointer(place), value });
 
     const ofList = (declared: { type: string; of?: string | undefined } | undefined) => declared?.type === 'choice' && declared.of === list;
-    const holders: [Place, NonNullable<AppDefinition['parameters']>][] = [
-      [['parameters'], definition.parameters ?? {}],
-      ...Object.entries(definition.pages).map(([name, page]): [Place, NonNullable<AppDefinition['parameters']>] => [
-        ['pages', name, 'parameters'],
-        page.parameters ?? {},
-      ]),
-    ];
-    for (const [place, parameters] of holders) {
-      for (const [name, declaration] of Object.entries(parameters)) {
-        for (const key of ['default', 'sample'] as const) {
-          const given = declaration[key];
-          if (ofList(declaration) && given === from) replace([...place, name, key], to);
-          if (ofList(declaration.items) && Array.isArray(given) && given.includes(from))
-            replace(
-              [...place, name, key],
-              given.map((item) => (item === from ? to : (item as unknown))),
-            );
-        }
+    for (const { place, declaration } of declaredParameters(definition)) {
+      for (const key of ['default', 'sample'] as const) {
+        const given = declaration[key];
+        if (ofList(declaration) && given === from) replace([...place, key], to);
+        if (ofList(declaration.items) && Array.isArray(given) && given.includes(from))
+          replace(
+            [...place, key],
+            given.map((item) => (item === from ? to : (item as unknown))),
+          );
       }
     }
     const declared = (page: string, name: string) => definition.pages[page]?.parameters?.[name] ?? definition.parameters?.[name];

@@ -1,6 +1,6 @@
 import { setImmediate } from 'node:timers/promises';
 import { computeFields, type ComputableFields, type FieldDefinition, type PlainRecord } from '@pallmist/app';
-import type { EntityManager } from 'typeorm';
+import type { EntityManager, ObjectLiteral, SelectQueryBuilder } from 'typeorm';
 import type { Collections, RecordSpace } from '../records.ts';
 import { RecordColumn } from './entities.ts';
 import { columnsOf, type FieldColumn, type RecordTables, type RecordTableShape } from './record-tables.ts';
@@ -18,8 +18,15 @@ const fieldsOf = (columns: Columns): ComputableFields =>
 export const hasComputed = ({ columns }: RecordTableShape): boolean => [...columns.values()].some(({ computed }) => computed !== undefined);
 
 /** A record with the values of its computed fields. */
-export const withComputed = ({ columns }: RecordTableShape, record: PlainRecord): PlainRecord =>
-  hasComputed({ columns } as RecordTableShape) ? { ...record, ...computeFields(fieldsOf(columns), record) } : record;
+export const withComputed = (shape: RecordTableShape, record: PlainRecord): PlainRecord =>
+  hasComputed(shape) ? { ...record, ...computeFields(fieldsOf(shape.columns), record) } : record;
+
+/** Selects rows as `recordOf` takes them, with their ids. */
+export function selectRecords(manager: EntityManager, { name, columns }: RecordTableShape): SelectQueryBuilder<ObjectLiteral> {
+  const query = manager.createQueryBuilder().select('r.id', 'id').from(name, 'r');
+  for (const { value } of columns.values()) query.addSelect(`r.${value}`, value);
+  return query;
+}
 
 /** The plain values of a row whose columns were read. */
 export const recordOf = ({ columns }: RecordTableShape, row: Record<string, unknown>): PlainRecord =>
@@ -43,11 +50,7 @@ export async function computeAll(manager: EntityManager, queries: RememberedQuer
       manager,
       `to compute ${shape.name} ${String(shape.columns.size)} ${marks}`,
       { first, last },
-      (on) => {
-        const query = on.createQueryBuilder().select('r.id', 'id').from(shape.name, 'r').where('r.id BETWEEN :first AND :last');
-        for (const { value } of shape.columns.values()) query.addSelect(`r.${value}`, value);
-        return query;
-      },
+      (on) => selectRecords(on, shape).where('r.id BETWEEN :first AND :last'),
     );
     for (const row of rows) {
       const values = computeFields(fields, recordOf(shape, row));

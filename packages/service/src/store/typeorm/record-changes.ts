@@ -1,7 +1,7 @@
 import { nextSerial, serialParts, serialProblem, type FieldProblems, type PlainRecord, type SavePlan } from '@pallmist/app';
 import type { EntityManager } from 'typeorm';
 import type { Collections, RecordSpace, Saved } from '../records.ts';
-import { hasComputed, recordOf, withComputed } from './computed-columns.ts';
+import { hasComputed, recordOf, selectRecords, withComputed } from './computed-columns.ts';
 import { RecordColumn } from './entities.ts';
 import { byPeople, columnsOf, type FieldColumn, type RecordTables, type RecordTableShape } from './record-tables.ts';
 import { storedValues } from './record-values.ts';
@@ -91,16 +91,9 @@ export class RecordChanges {
 
   /** The record as it is. */
   async #present(shape: RecordTableShape, keyColumn: string, key: string): Promise<PlainRecord> {
-    const names = [...shape.columns.values()].map(({ value }) => value);
-    const [row] = await this.#queries.rows<Record<string, unknown>>(
-      this.#manager,
-      `present ${shape.name} ${names.join(',')}`,
-      { key },
-      (on) => {
-        const query = on.createQueryBuilder().select('r.id', 'id').from(shape.name, 'r').where(`r.${keyColumn} = :key`);
-        for (const name of names) query.addSelect(`r.${name}`, name);
-        return query;
-      },
+    const query = `present ${shape.name} ${String(shape.columns.size)}`;
+    const [row] = await this.#queries.rows<Record<string, unknown>>(this.#manager, query, { key }, (on) =>
+      selectRecords(on, shape).where(`r.${keyColumn} = :key`),
     );
     return row === undefined ? {} : recordOf(shape, row);
   }

@@ -2,7 +2,6 @@ import { setImmediate } from 'node:timers/promises';
 import { fieldReader, fieldText, Refusal, type AppDefinition, type FieldDefinition } from '@pallmist/app';
 import type { EntityManager } from 'typeorm';
 import type { Collections, Misfit, RecordSpace } from '../records.ts';
-import { noteComputed } from './computed-columns.ts';
 import { RecordTable } from './entities.ts';
 import { addFieldColumn, columnsOf, indexUnique, type FieldColumn, type RecordTableShape, type RecordTables } from './record-tables.ts';
 import { storedValues, valueOf } from './record-values.ts';
@@ -58,7 +57,6 @@ export class RecordFitness {
       for (const [field, declared] of Object.entries(definition.fields)) {
         let column = shape.columns.get(field);
         if (column === undefined) continue;
-        if (column.computed !== declared.computed) await noteComputed(this.#manager, shape, field, declared.computed);
         if (declared.computed !== undefined) {
           if (column.type !== declared.type) await addFieldColumn(this.#manager, shape, field, declared);
           continue;

@@ -189,6 +189,7 @@ export class TypeormRecordStore implements RecordStore {
       await this.#tables.load(this.#on.reader);
     }
     const stale = staleColumns(this.#tables, space, app.collections ?? {});
+    for (const { shape, field, computed } of stale) await noteComputed(this.#on.reader, shape, field, computed);
     await new RecordFitness(this.#on.reader, this.#tables, this.#state.queries).convert(space, app);
     await this.#tablesChanged(space);
     await this.#compute(space, new Set(stale.map(({ collection }) => collection)));
