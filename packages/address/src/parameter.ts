@@ -48,17 +48,15 @@ export interface Parameter<out Value = unknown, out Given extends Presence = Pre
   readonly '~resets'?: Resets;
 }
 
-/** Creates a parameter. Use it to add a type. */
+/** Creates a parameter. Use it to add a type. It percent-encodes its texts with `encode`. @param traits what the simplest types do not have */
 export function parameter<Value, Given extends Presence, Resets extends string>(
   type: string,
   options: CommonOptions<unknown> | undefined,
   read: Parameter<Value>['read'],
   write: Parameter['write'],
-  blank = false,
-  joins: Parameter['joins'] = 'no',
-  of?: unknown,
+  traits?: Partial<Pick<Parameter, 'blank' | 'joins' | 'of'>>,
 ): Parameter<Value, Given, Resets> {
-  return { type, options: options ?? {}, read, write, blank, joins, of };
+  return { type, options: options ?? {}, read, write, blank: false, joins: 'no', of: undefined, ...traits };
 }
 
 /** Refuses attributes that the type does not know. */

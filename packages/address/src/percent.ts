@@ -1,13 +1,33 @@
 import { refuse } from './outcome.ts';
-import { escapeOf } from './travel.ts';
+import { escapeOf, mayBreak } from './travel.ts';
 
-/** What is not among the characters that RFC 3986 calls unreserved: those stand for themselves. */
-const reserved = /[^\w.~-]/;
+const encodeAny = (text: string) => encodeURIComponent(text).replace(/[!'()*]/g, escapeOf);
+/** Each ASCII character as an address has it. Looking there takes a fraction of the time of `encodeURIComponent`. */
+const ofCode = /* @__PURE__ */ Array.from({ length: 128 }, (_, code) => encodeAny(String.fromCharCode(code)));
+
 /**
  * Percent-encodes a text as UTF-8, leaving only the unreserved characters of RFC 3986, as the simple expansion of
  * RFC 6570 does. The text must be well-formed Unicode.
  */
-export const encode = (text: string): string => (reserved.test(text) ? encodeURIComponent(text).replace(/[!'()*]/g, escapeOf) : text);
+export function encode(text: string): string {
+  let result = '';
+  let start = 0;
+  let before = 0;
+  if ('-._~'.includes(text.slice(-1))) mayBreak();
+  for (let i = 0; i < text.length; i++) {
+    const code = text.charCodeAt(i);
+    const encoded = ofCode[code];
+    // Two points or two hyphens; where there are other characters, they are not looked for.
+    if (encoded === undefined || (code === before && code < 47)) mayBreak();
+    if (encoded === undefined) return encodeAny(text);
+    before = code;
+    if (encoded.length > 1) {
+      result += text.slice(start, i) + encoded;
+      start = i + 1;
+    }
+  }
+  return result + text.slice(start);
+}
 
 /**
  * Decodes a stretch of a query (WHATWG `application/x-www-form-urlencoded`): `+` is a space, `%XX` a byte of UTF-8.

@@ -41,7 +41,7 @@ export function settle({ slots, absent }: Template, note: Note | undefined): Set
         values[name] = value;
         const renamed = slot.odd?.renamed === true;
         former ||= renamed || correction === 2;
-        note?.(slot, value, textOf(slot) === '' ? 'blank' : 'given', renamed || correction !== 0, undefined);
+        note?.(slot, value, 'given', renamed || correction !== 0, undefined);
         continue;
       }
       if (refusalCode === '') origin = 'blank';
@@ -67,9 +67,6 @@ function complain({ name }: Slot, code: string, refuses: boolean, data?: unknown
   if (refuses) status = 'refused';
   return problem;
 }
-
-/** The text that stands in the address for a slot; several with the parameter's name between them. */
-export const textOf = ({ odd, from, to }: Slot): string => odd?.raw ?? address.slice(from, to);
 
 /** Reads an empty text, or an unusual one. @returns undefined with an empty code where there is no value */
 function readOdd(slot: Slot): unknown {

@@ -1,4 +1,6 @@
 import type { Parameter } from './parameter.ts';
+import { encode } from './percent.ts';
+import { beginWriting, fragile } from './travel.ts';
 
 /**
  * A place for a parameter in a page's address, and what stands in it while the address is read or written: reading and
@@ -64,6 +66,8 @@ export interface Template {
   readonly inPath: number;
   /** By name; those of the query by their former names too; and by all of them in small letters. */
   readonly byName: ReadonlyMap<string, Slot>;
+  /** Whether its own texts may have what programs take for the end of an address. */
+  readonly fragile: boolean;
   /** Every name with its default, or `undefined`. */
   readonly absent: Readonly<Record<string, unknown>>;
 }
@@ -74,9 +78,17 @@ export interface Template {
  */
 export function makeTemplate(address: string, parameters: Readonly<Record<string, Parameter>>, mount = ''): Template {
   const slots: Slot[] = [];
+  const segments: (string | Slot)[] = [];
   const byName = new Map<string, Slot>();
   const absent: Record<string, unknown> = {};
-  const add = (name: string, inPath: boolean, optional: boolean, repeated: boolean, lead: string): Slot => {
+  // Encoding notes whether what stands in every address may be taken for its end.
+  beginWriting(false);
+  encode(mount);
+  let lead = mount;
+  let inPath = 0;
+  let prefix: string | undefined;
+  let literals: number | undefined;
+  const add = (name: string, segment: boolean, optional: boolean, repeated: boolean): Slot => {
     const parameter = parameters[name];
     if (parameter === undefined) throw new TypeError(`${address}: ${name}?`);
     const { default: given, required, ifWrong } = parameter.options;
@@ -88,14 +100,14 @@ export function makeTemplate(address: string, parameters: Readonly<Record<string
       parameter,
       read: parameter.read,
       write: parameter.write,
-      inPath,
+      inPath: segment,
       repeated,
       required: !optional || (required === true && given === undefined),
       refuses: !optional || ifWrong === 'refuse',
       fixed,
       fixedText: fixed === undefined ? undefined : parameter.write(fixed),
       changing,
-      lead,
+      lead: segment ? lead + '/' : `&${encode(name)}=`,
       turn: 0,
       from: 0,
       to: 0,
@@ -106,44 +118,34 @@ export function makeTemplate(address: string, parameters: Readonly<Record<string
     absent[name] = fixed;
     return slot;
   };
-  const [, path = '', last, query] = /^([^{]*(?:\{[^?/][^{]*)*)(?:\{\/(.*?)\})?(?:\{\?(.*)\})?$/.exec(address) ?? [];
-  const segments: (string | Slot)[] = [];
-  let lead = mount;
-  let prefix = mount;
-  let literals = 0;
-  const parts = path.split('/').slice(1);
-  for (const segment of last === undefined ? parts : [...parts, last]) {
-    const isLast = segments.length === parts.length;
-    if (isLast || segment.startsWith('{')) {
-      segments.push(add(isLast ? segment : segment.slice(1, -1), true, isLast, false, lead + '/'));
+  for (const [, literal, kind, names = ''] of address.matchAll(/\/([^/{]+)|\/?\{([/?]?)(.*?)\}/g)) {
+    if (literal !== undefined) {
+      encode(literal);
+      lead += '/' + literal;
+      segments.push(literal);
+    } else if (kind === '?') for (const name of names.split(',')) add(name.replace('*', ''), false, true, name.endsWith('*'));
+    else {
+      inPath++;
+      prefix ??= lead;
+      literals ??= segments.length;
+      segments.push(add(names, true, kind === '/', false));
       lead = '';
-    } else if (segment !== '') {
-      lead += '/' + segment;
-      if (slots.length === 0) {
-        prefix = lead;
-        literals++;
-      }
-      segments.push(segment);
     }
   }
-  const inPath = slots.length;
-  for (const name of query?.split(',') ?? []) {
-    const repeated = name.endsWith('*');
-    add(repeated ? name.slice(0, -1) : name, false, true, repeated, '');
-  }
-  for (const slot of slots.slice(inPath))
-    for (const former of slot.parameter.options.formerNames ?? []) if (!byName.has(former)) byName.set(former, slot);
-  for (const [name, slot] of byName) if (!byName.has(name.toLowerCase())) byName.set(name.toLowerCase(), slot);
+  const also = (name: string, slot: Slot) => byName.has(name) || byName.set(name, slot);
+  for (const slot of slots) if (!slot.inPath) for (const former of slot.parameter.options.formerNames ?? []) also(former, slot);
+  for (const [name, slot] of byName) also(name.toLowerCase(), slot);
   return {
-    prefix,
-    literals,
-    root: path === '' && last === undefined ? '' : '/',
+    prefix: prefix ?? lead,
+    literals: literals ?? segments.length,
+    root: /^(?:\{\?|$)/.test(address) ? '' : '/',
     tail: lead,
     segments,
-    optional: last !== undefined,
+    optional: address.includes('{/'),
     slots,
     inPath,
     byName,
+    fragile,
     absent,
   };
 }

@@ -5,13 +5,22 @@
  */
 
 /** What such a program could take for the end: a mark at the end, a second point before other punctuation, a third hyphen. */
-const endings = /[-._~]$|(?<=\.)\.(?=\.*(?![a-zA-Z\d%/&.]))|(?<=--)-/g;
+const endings = /[-._~](?:$|(?<=\.\.)(?=\.*(?![a-z\d%/&.]))|(?<=---))/gi;
 
-/** Whether an address has any of it. Few have, and this takes a fraction of the time. */
-const fragile = /[-._~]$|\.\.[^a-z\d%/&.]|---/i;
+/**
+ * Whether the address at hand may have any of that. Few have: those who write its pieces say so, which takes a fraction of
+ * the time of looking through the whole.
+ */
+export let fragile = false;
+export const beginWriting = (template: boolean): void => {
+  fragile = template;
+};
+export const mayBreak = (): void => {
+  fragile = true;
+};
 
 /** Protects path and query against it. */
-export const protect = (address: string): string => (fragile.test(address) ? address.replace(endings, escapeOf) : address);
+export const protect = (address: string): string => address.replace(endings, escapeOf);
 
 /** Undoes it, and any other encoding of these characters. */
 export const unprotect = (address: string): string =>

@@ -2,7 +2,7 @@ import { refusalCode, refusalData, refuse } from './outcome.ts';
 import type { LinkValues, Page } from './page.ts';
 import { AddressError, noProblems, type AddressProblem } from './problem.ts';
 import type { Slot, Template } from './template.ts';
-import { protect } from './travel.ts';
+import { beginWriting, fragile, protect } from './travel.ts';
 
 /** Longest address that is written, in characters (all ASCII). */
 export const longestWritten = 8000;
@@ -28,6 +28,7 @@ export function tryWrite(template: Template, given: object): string | undefined 
   const values = given as Readonly<Record<string, unknown>>;
   writeProblems = noProblems;
   refuse('');
+  beginWriting(template.fragile);
   let at = 0;
   for (const name in values) {
     // Values that were read have the names in written order.
@@ -48,7 +49,8 @@ export function tryWrite(template: Template, given: object): string | undefined 
     } else if (slot.inPath) path += slot.lead + text;
     else query = withPair(query, slot, text);
   }
-  const address = protect(whole(template, path, query));
+  let address = whole(template, path, query);
+  if (fragile) address = protect(address);
   if (address.length > longestWritten) {
     refuse('address-too-long', address.length);
     complain();
@@ -57,8 +59,8 @@ export function tryWrite(template: Template, given: object): string | undefined 
 }
 
 /** A query with one text more. */
-const withPair = (query: string, { name, repeated }: Slot, text: string) =>
-  query + (query === '' ? '?' : '&') + name + '=' + (repeated ? text.replaceAll(',', `&${name}=`) : text);
+const withPair = (query: string, { lead, repeated }: Slot, text: string) =>
+  query + (query === '' ? '?' + lead.slice(1) : lead) + (repeated ? text.replaceAll(',', lead) : text);
 
 /** Without a parameter in it, the path is what stands before the first. */
 const whole = ({ prefix, tail, root }: Template, path: string, query: string) => ((path && path + tail) || prefix || root) + query || '?';

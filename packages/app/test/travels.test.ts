@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { linkifyit } from 'linkify-it';
 import { expect, it } from 'vitest';
+import { page, text, write, type Page } from '@pallmist/address';
 import { compileApp, readAddress, repairAddress, writeAddress, type Values } from '../src/index.ts';
 import { compileContext, declared, type Declared } from './generated-declarations.ts';
 
@@ -59,6 +60,17 @@ it('an address never ends in what the rules of common programs cut off', () => {
     }),
     { numRuns: 1000 },
   );
+});
+
+it.each([
+  ['/a-', '/a%2D'],
+  ['/beds/a---b/c', '/beds/a--%2Db/c'],
+  ['/beds/{q}/end_', '/beds/fern/end%5F'],
+  ['/beds{?left---right}', '/beds?left--%2Dright=fern'],
+])('the texts of the template %s travel too', (template, address) => {
+  const names = template.match(/q|left---right/g) ?? [];
+  const here = page(template, Object.fromEntries(names.map((name) => [name, text()])) as never) as Page;
+  expect(write(here, Object.fromEntries(names.map((name) => [name, 'fern'])) as never)).toBe(address);
 });
 
 /** Quoted-printable (RFC 2045) of one line, wrapped at 76 characters, and undone. */

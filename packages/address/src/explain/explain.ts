@@ -2,8 +2,8 @@ import { locatePath, locateQuery, nameOf } from '../locate.ts';
 import type { Page, PageValues } from '../page.ts';
 import type { AddressProblem } from '../problem.ts';
 import { address, longestAddress, queryEnd, scan } from '../scan.ts';
-import { settle, textOf, type Origin } from '../settle.ts';
-import type { Template } from '../template.ts';
+import { settle, type Origin } from '../settle.ts';
+import type { Slot, Template } from '../template.ts';
 import { nextTurn } from '../turn.ts';
 import { decodeForShow } from '../percent.ts';
 import { nearest } from './near.ts';
@@ -57,8 +57,9 @@ export function explain<P extends Page<string, unknown>>(page: P, given: string)
 /** Explains the texts that were taken for the slots of a page. */
 export function explainLocated(page: Template): Explanation {
   const parameters: ParameterExplanation[] = [];
-  const settled = settle(page, (slot, value, origin, corrected, problem) => {
-    const text = hasText(origin, problem) ? textOf(slot) : undefined;
+  const settled = settle(page, (slot, value, settledOrigin, corrected, problem) => {
+    const text = hasText(settledOrigin, problem) ? textOf(slot) : undefined;
+    const origin = settledOrigin === 'given' && text === '' ? 'blank' : settledOrigin;
     const entry: ParameterExplanation = { name: slot.name, place: slot.inPath ? 'path' : 'query', origin, corrected };
     if (text !== undefined) entry.text = text;
     if (value !== undefined) entry.value = value;
@@ -78,6 +79,9 @@ export function explainLocated(page: Template): Explanation {
   if (queryEnd < address.length) explanation.fragment = address.slice(queryEnd + 1);
   return explanation;
 }
+
+/** The text that stands in the address for a slot; several with the parameter's name between them. */
+const textOf = ({ odd, from, to }: Slot): string => odd?.raw ?? address.slice(from, to);
 
 /** Whether the address has a text for a parameter. */
 const hasText = (origin: Origin, problem: AddressProblem | undefined): boolean =>

@@ -13,13 +13,13 @@ export function choice<const Values extends Choices, const Options extends Commo
   values: Values,
   options?: Exactly<Options, CommonOptions<Value<Values>>>,
 ): Made<Value<Values>, Options> {
-  const labelled = Array.isArray(values) ? {} : (values as Readonly<Record<string, ChoiceDefinition>>);
   const names = (Array.isArray(values) ? values : Object.keys(values)) as Value<Values>[];
-  const former = Object.entries(labelled).flatMap(([value, label]) =>
-    ((typeof label === 'object' && label.formerValues) || []).map((name) => [name, value as Value<Values>] as const),
+  // A label that is a text, and a value without a label, have no such property.
+  const former = Object.entries(values as Readonly<Record<string, Partial<Exclude<ChoiceDefinition, string>>>>).flatMap(
+    ([value, { formerValues }]) => formerValues?.map((name) => [name, value as Value<Values>] as const) ?? [],
   );
   const { read, write } = oneOf(names, former);
-  return parameter('choice', options, read, write, false, 'no', values);
+  return parameter('choice', options, read, write, { of: values });
 }
 
 /** `type: choice` in an app file: `of` names a choices list. */

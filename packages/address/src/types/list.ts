@@ -48,9 +48,7 @@ export function list<const Item extends Parameter, const Options extends ListOpt
       }
       return result;
     },
-    options?.blank !== 'absent',
-    'items',
-    item,
+    { blank: options?.blank !== 'absent', joins: 'items', of: item },
   );
 }
 

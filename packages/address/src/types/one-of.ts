@@ -1,6 +1,7 @@
 import { corrected, refuse } from '../outcome.ts';
 import type { Parameter } from '../parameter.ts';
 import { decode, encode, standsAt } from '../percent.ts';
+import { beginWriting, fragile, mayBreak } from '../travel.ts';
 
 /** Most values that are compared one after the other where they stand; of more, the text is looked up. */
 const mostCompared = 16;
@@ -14,7 +15,10 @@ export function oneOf<Value extends string>(
   values: readonly Value[],
   formerValues: Iterable<readonly [former: string, value: Value]>,
 ): Pick<Parameter<Value>, 'read' | 'write'> {
+  beginWriting(false);
   const encoded = new Map<unknown, string>(values.map((value) => [value, encode(value)]));
+  /** Whether one of them may be taken for the end of an address: it is encoded now, and written later. */
+  const breaks = fragile;
   const asTheyAre = values.length > mostCompared ? [] : values.filter((value) => encoded.get(value) === value);
   let loose: ReturnType<typeof looseNames<Value>> | undefined;
   return {
@@ -28,7 +32,10 @@ export function oneOf<Value extends string>(
       const [value, former] = loose.get('=' + name) ?? loose.get(name.toLowerCase()) ?? [];
       return value === undefined ? refuse('unknown-choice', values) : corrected(value, former);
     },
-    write: (value) => encoded.get(value) ?? refuse('unknown-choice', values),
+    write: (value) => {
+      if (breaks) mayBreak();
+      return encoded.get(value) ?? refuse('unknown-choice', values);
+    },
   };
 }
 

@@ -2,6 +2,7 @@ import { DeclarationError, type DeclaredType } from '../declare/declared-type.ts
 import { corrected, correction, refuse } from '../outcome.ts';
 import { parameter, type CommonOptions, type Exactly, type Made, type Parameter, type ValueOf } from '../parameter.ts';
 import { decode, encode } from '../percent.ts';
+import { mayBreak } from '../travel.ts';
 import type { Range } from '../values.ts';
 import { remember } from './separated.ts';
 
@@ -51,11 +52,11 @@ export function range<const End extends Parameter<number | string>, const Option
       if (from !== undefined && to !== undefined && from > to) return refuse('range-reversed');
       const first = from === undefined ? '' : end.write(from);
       const last = to === undefined ? '' : end.write(to);
-      return first === undefined || last === undefined ? undefined : first + '..' + last;
+      if (first === undefined || last === undefined) return undefined;
+      if (!(last > '.')) mayBreak();
+      return first + '..' + last;
     },
-    false,
-    'ends',
-    end,
+    { joins: 'ends', of: end },
   );
 }
 

@@ -50,9 +50,7 @@ export function sort<const Field extends string, const Options extends CommonOpt
       }
       return checked(value as SortKey<Field>[]) === undefined ? undefined : result;
     },
-    false,
-    'items',
-    fields,
+    { joins: 'items', of: fields },
   );
 }
 

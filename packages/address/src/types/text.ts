@@ -24,7 +24,7 @@ export function text<const Options extends TextOptions = object>(options?: Exact
       return value !== undefined && accepts(value) ? value : undefined;
     },
     (value) => (typeof value !== 'string' ? refuse('not-a-text') : accepts(value) ? encode(value) : undefined),
-    options?.blank !== 'absent',
+    { blank: options?.blank !== 'absent' },
   );
 }
 

@@ -1,6 +1,6 @@
 import { deflateSync, Inflate } from 'fflate';
 import { DeclarationError, type DeclaredType, type Json } from '@pallmist/address/declare';
-import { corrected, decode, parameter, refuse, type CommonOptions, type Exactly, type Made } from '@pallmist/address/types';
+import { corrected, decode, encode, parameter, refuse, type CommonOptions, type Exactly, type Made } from '@pallmist/address/types';
 import { canonicalJson } from '../json-schema/canonical-json.ts';
 import { checkSchema } from '../json-schema/check-schema.ts';
 import type { Schema } from '../json-schema/keywords.ts';
@@ -74,9 +74,7 @@ function makePacked(schema: Schema, options: CommonOptions<unknown> | undefined)
     options,
     (source, from, to) => readPacked(decode(source, from, to), accepts),
     (value) => writePacked(value, accepts),
-    false,
-    'no',
-    schema,
+    { of: schema },
   );
 }
 
@@ -105,7 +103,7 @@ function writePacked(value: unknown, accepts: Accepts): string | undefined {
   const canonical = canonicalJson(value);
   if (canonical === undefined || value === null) return refuse('not-json');
   if (new TextEncoder().encode(canonical).length > mostUnpackedBytes) return refuse('too-long');
-  return accepts(value) === true ? pack(canonical) : undefined;
+  return accepts(value) === true ? encode(pack(canonical)) : undefined;
 }
 
 const withinLimit = (json: string) => (new TextEncoder().encode(json).length > mostUnpackedBytes ? refuse('too-long') : json);
