@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { schemaOf } from '../components/kind.ts';
 import { componentKinds } from '../components/kinds.ts';
 import { type AppDefinition, appWithAnyComponents, type Component, page } from './app-schema.ts';
+import { withEditorRules } from './editor-schema/editor-rules.ts';
 import { name } from './schema-parts.ts';
 
 // A component may hold components, whose schema is known once those of all kinds are.
@@ -28,5 +29,6 @@ export function appFileJsonSchema(): object {
         if (typeof property === 'object' && 'filledIn' in property) delete jsonSchema.properties?.[key];
     },
   });
-  return { $schema: schema.$schema, $id: 'https://pallmist.example/~/docs/app-file.schema.json', title: 'Pallmist app file', ...schema };
+  const $id = 'https://pallmist.example/~/docs/app-file.schema.json';
+  return { $schema: schema.$schema, $id, title: 'Pallmist app file', ...schema, $defs: withEditorRules(schema.$defs ?? {}) };
 }

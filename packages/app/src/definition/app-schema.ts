@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { reasons, type Reason } from '../gate/pass.ts';
 import { parameter } from './parameter-schema.ts';
-import { condition, fieldPath, link, name, text, value } from './schema-parts.ts';
+import { condition, fieldPath, link, name, named, pattern, template, text, value } from './schema-parts.ts';
 
 const field = z.strictObject({
   type: z.enum(['text', 'integer', 'number', 'boolean', 'date', 'choice', 'record', 'file']),
@@ -9,7 +9,7 @@ const field = z.strictObject({
   label: z.string().max(200).optional(),
   required: z.boolean().optional(),
   unique: z.boolean().optional(),
-  pattern: z.string().max(500).optional().describe('Regular expression (ECMA-262, flag u) that the whole text must match'),
+  pattern: pattern.optional().describe('Regular expression (ECMA-262, flag u) that the whole text must match'),
   maxLength: z.number().int().min(1).optional(),
   min: z.union([z.number(), z.string()]).optional().describe('For a number or a date'),
   max: z.union([z.number(), z.string()]).optional(),
@@ -71,36 +71,42 @@ const collection = z.strictObject({
 });
 export type CollectionDefinition = z.infer<typeof collection>;
 
-const where = z.strictObject({
-  field: fieldPath,
-  not: z.literal(true).optional().describe('Reverses the condition: it finds the records for which the condition does not hold'),
-  equals: value.optional(),
-  contains: value.optional().describe('Capitals and accents do not matter'),
-  startsWith: value.optional().describe('Capitals and accents do not matter'),
-  oneOf: value.optional().describe('A list of values'),
-  within: value.optional().describe('A range, both ends included'),
-  before: value.optional().describe('For a date or a number: less than the value'),
-  after: value.optional().describe('For a date or a number: more than the value'),
-  lessThan: value.optional(),
-  moreThan: value.optional(),
-  atMost: value.optional(),
-  atLeast: value.optional(),
-  empty: z.union([z.boolean(), value]).optional().describe('Whether the field has no value'),
-  absent: z
-    .enum(['leave-out', 'nothing'])
-    .optional()
-    .describe('When the value is absent: leave the condition out (the default), or read nothing'),
-});
+const where = named(
+  z.strictObject({
+    field: fieldPath,
+    not: z.literal(true).optional().describe('Reverses the condition: it finds the records for which the condition does not hold'),
+    equals: value.optional(),
+    contains: value.optional().describe('Capitals and accents do not matter'),
+    startsWith: value.optional().describe('Capitals and accents do not matter'),
+    oneOf: value.optional().describe('A list of values'),
+    within: value.optional().describe('A range, both ends included'),
+    before: value.optional().describe('For a date or a number: less than the value'),
+    after: value.optional().describe('For a date or a number: more than the value'),
+    lessThan: value.optional(),
+    moreThan: value.optional(),
+    atMost: value.optional(),
+    atLeast: value.optional(),
+    empty: z.union([z.boolean(), value]).optional().describe('Whether the field has no value'),
+    absent: z
+      .enum(['leave-out', 'nothing'])
+      .optional()
+      .describe('When the value is absent: leave the condition out (the default), or read nothing'),
+  }),
+  'where',
+);
 
-const figure = z
-  .strictObject({
-    sum: name.optional().describe('Of a number field'),
-    average: name.optional().describe('Of a number field'),
-    smallest: name.optional().describe('Of a number or date field'),
-    largest: name.optional().describe('Of a number or date field'),
-    distinct: name.optional().describe('How many different values a field has'),
-  })
-  .refine((given) => Object.keys(given).length === 1, 'a figure is one of sum, average, smallest, largest or distinct');
+const figure = named(
+  z
+    .strictObject({
+      sum: name.optional().describe('Of a number field'),
+      average: name.optional().describe('Of a number field'),
+      smallest: name.optional().describe('Of a number or date field'),
+      largest: name.optional().describe('Of a number or date field'),
+      distinct: name.optional().describe('How many different values a field has'),
+    })
+    .refine((given) => Object.keys(given).length === 1, 'a figure is one of sum, average, smallest, largest or distinct'),
+  'figure',
+);
 export type FigureDefinition = z.infer<typeof figure>;
 
 const read = z.strictObject({
@@ -141,13 +147,16 @@ function isTimeZone(name: string): boolean {
   }
 }
 
-const gate = z
-  .strictObject({
-    roles: z.array(z.string().min(1).max(60)).min(1).optional().describe('Who has one of these roles'),
-    when: condition.optional().describe('For whom this holds; it may name person, param and record'),
-    reason: text.optional().describe('What the sign-in page tells visitors, and what a page tells an account that may not see it'),
-  })
-  .refine(({ roles, when }) => roles !== undefined || when !== undefined, 'a gate has “roles”, “when”, or both');
+const gate = named(
+  z
+    .strictObject({
+      roles: z.array(z.string().min(1).max(60)).min(1).optional().describe('Who has one of these roles'),
+      when: condition.optional().describe('For whom this holds; it may name person, param and record'),
+      reason: text.optional().describe('What the sign-in page tells visitors, and what a page tells an account that may not see it'),
+    })
+    .refine(({ roles, when }) => roles !== undefined || when !== undefined, 'a gate has “roles”, “when”, or both'),
+  'gate',
+);
 
 const arrivalRule = z.strictObject({
   when: condition.describe('Holds for the address of arrival'),
@@ -192,7 +201,7 @@ export const page = z.strictObject({
     .optional()
     .describe('What search engines are asked not to do with the page'),
   group: z.string().min(1).max(60).optional().describe('Heading under which the console lists the page'),
-  address: z.string().max(500).describe('Address template (RFC 6570): /specimens/{specimen}{?tab,note}'),
+  address: template.describe('Address template (RFC 6570): /specimens/{specimen}{?tab,note}'),
   parameters: z.record(name, parameter).optional(),
   sampleSets: z
     .record(z.string().min(1).max(60), z.record(name, z.unknown()))
@@ -204,9 +213,9 @@ export const page = z.strictObject({
   formerAddresses: z
     .array(
       z.union([
-        z.string().max(500),
+        template,
         z.strictObject({
-          address: z.string().max(500),
+          address: template,
           values: z.record(name, z.unknown()).describe('Values that such an address implies'),
         }),
       ]),
@@ -296,7 +305,7 @@ export const appWithAnyComponents = z
     gone: z
       .array(
         z.strictObject({
-          address: z.string().max(500).describe('Address template, as that of a page'),
+          address: template.describe('Address template, as that of a page'),
           reason: text.optional().describe('What visitors are told'),
           to: link.optional().describe('Where they can go instead'),
         }),

@@ -20,15 +20,26 @@ export const fieldPath = z
     'a field, or a field of a reference as in house.name',
   );
 
+/** Gives a schema a name, by which the app file’s JSON Schema refers to it and says more of it: see `editor-schema/`. */
+export const named = <Schema extends z.ZodType>(schema: Schema, id: string) => schema.meta({ id });
+
 /** A text that may hold CEL expressions in braces. */
-export const text = z.string().max(20_000).describe('Text; CEL expressions stand in braces, as in "Care log of {record.specimen.name}"');
+export const text = named(z.string().max(20_000), 'text').describe(
+  'Text; CEL expressions stand in braces, as in "Care log of {record.specimen.name}"',
+);
+
+/** An address template. */
+export const template = named(z.string().max(500), 'template');
+
+/** A regular expression. */
+export const pattern = named(z.string().max(500), 'pattern');
 
 /** A CEL expression that is true or false. */
-export const condition = z.string().max(2000).describe('CEL expression that gives true or false, as in "has(param.q)"');
+export const condition = named(z.string().max(2000), 'condition').describe('CEL expression that gives true or false, as in "has(param.q)"');
 
 /** A value: as it stands, or a whole CEL expression in braces, which keeps its type. */
 export const value = z
-  .union([z.string().max(2000), z.number(), z.boolean()])
+  .union([named(z.string().max(2000), 'value'), z.number(), z.boolean()])
   .describe('A value, or one CEL expression in braces, as in "{row.accession}"');
 
 /** What the schema says where a setting is neither one of its own values nor an expression. */
