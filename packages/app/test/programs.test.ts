@@ -35,7 +35,7 @@ const optional = <Value>(value: Arbitrary<Value>) => fc.option(value, { nil: und
 const words = fc.constantFrom('', 'fern', 'Farn', 'a', 'keeper', '🌿 é', '0');
 const ints = fc.oneof(
   fc.integer({ min: -1000, max: 1000 }),
-  fc.constantFrom(2 ** 31, 2 ** 52 + 1, Number.MAX_SAFE_INTEGER, Number.MIN_SAFE_INTEGER),
+  fc.constantFrom(2 ** 31, 2 ** 52 + 1, Number.MAX_SAFE_INTEGER, Number.MIN_SAFE_INTEGER, -(2 ** 31)),
 );
 const doubles = fc.constantFrom(-1.5, 0, 0.25, 3, 1e6);
 const scopes: Arbitrary<Scope> = fc.record({
@@ -168,6 +168,13 @@ describe('a program gives what the CEL engine gives', () => {
   ])('%s is left to the engine', (expression) => {
     expect(translate(expression, types)).toBeUndefined();
   });
+});
+
+it('the negative of the least integer is the same for both', () => {
+  const scope = { param: { n: -(2 ** 31) } };
+  const expression = 'string(-(param.n * 4294967296))';
+  expect(resultOf(translate(expression, types) ?? '', scope)).toBe('9223372036854775808');
+  expect(byEngine(expression, scope)).toBe('9223372036854775808');
 });
 
 it('an expression that means something else in another place is left to the engine', () => {

@@ -22,6 +22,7 @@ export type Operation =
   | 'plusInt'
   | 'minusInt'
   | 'timesInt'
+  | 'negateInt'
   | 'in'
   | 'size'
   | 'length'
@@ -111,6 +112,8 @@ function operate(operation: Operation, values: unknown[]): unknown {
     case 'minusInt':
     case 'timesInt':
       return calculate(operation, first as Integer, second as Integer);
+    case 'negateInt':
+      return narrowed(-BigInt(first as Integer));
     case 'in':
       return (second as unknown[]).includes(first);
     case 'size':
@@ -142,7 +145,11 @@ function calculate(operation: 'plusInt' | 'minusInt' | 'timesInt', first: Intege
   }
   const [one, other] = [BigInt(first), BigInt(second)];
   const exact = operation === 'plusInt' ? one + other : operation === 'minusInt' ? one - other : one * other;
-  if (exact > greatest || exact < least) return undefined;
+  return exact > greatest || exact < least ? undefined : narrowed(exact);
+}
+
+/** As a number where that holds it. The engine negates -2^63 without looking at its bits: so do we. */
+function narrowed(exact: bigint): Integer {
   const result = Number(exact);
   return Number.isSafeInteger(result) ? result : exact;
 }

@@ -51,7 +51,7 @@ function part(node: ASTNode, types: ScopeTypes): Typed | undefined {
     case '-_': {
       const inner = part(node.args, types);
       return inner && isNumber(inner.type)
-        ? { program: [inner.type === 'int' ? 'minusInt' : 'minus', 0, inner.program], type: inner.type }
+        ? { program: inner.type === 'int' ? ['negateInt', inner.program] : ['minus', 0, inner.program], type: inner.type }
         : undefined;
     }
     case '&&':
