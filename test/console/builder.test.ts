@@ -108,11 +108,10 @@ it('makes a block of a component, changes it where it stands once, and takes it 
   await shownPage(page).getByText('Accession number').click();
   await page.getByRole('heading', { name: 'Block block' }).waitFor();
   expect(await axeProblems(page)).toEqual([]);
-  await page
-    .getByRole('button', { name: /^details/ })
-    .last()
-    .click();
+  // The outline shows what stands in the block, and the properties of that say where a change shows.
+  await outlined(/^details/).click();
   await page.getByRole('heading', { name: 'Details details' }).waitFor();
+  await page.getByText(/^It stands in the block “\w+”\. A change shows on the page\s+specimen\.$/).waitFor();
   await outlined(/^block/).click();
   await page.getByRole('button', { name: 'Take apart' }).click();
   await untilSaved(page);

@@ -7,6 +7,7 @@ import {
   renameParameter,
   type AppDefinition,
   type PatchOperation,
+  fixSource,
 } from '../src/index.ts';
 import { dissolveBlock, makeBlock, patchData, renameField, writtenComponent } from '../src/editing/index.ts';
 import { fillIn } from '../src/definition/blocks/fill-in.ts';
@@ -158,6 +159,12 @@ describe('the check tells, at the place in the block', () => {
     expect(problemsOf(head + blocks + pages('- { show: text, text: "{param.q}" }'))).toContainEqual(
       expect.objectContaining({ code: 'unused-block', pointer: '/blocks/finder' }),
     );
+  });
+
+  it('an input that the content of the block does not use, and takes it out', () => {
+    const source = head + blocks.replace('takes:\n', 'takes:\n      depth: { label: Depth }\n') + pages(use);
+    expect(problemsOf(source).filter(({ code }) => code === 'unused-input')).toMatchObject([{ pointer: '/blocks/facts/takes/depth' }]);
+    expect(problemsOf(fixSource(source).source).map(({ code }) => code)).not.toContain('unused-input');
   });
 });
 

@@ -192,6 +192,8 @@ const block = z.strictObject({
   content: z.array(component),
 });
 
+export type BlockDefinition = z.infer<typeof block>;
+
 /** A page whose components may be of any kind. */
 export const page = z.strictObject({
   title: text,

@@ -16,6 +16,11 @@ export interface BlockInput {
   given: unknown;
 }
 
+/** The pages that use a block, themselves or in another block. */
+export const pagesWithBlock = (definition: AppDefinition, block: string): string[] => [
+  ...new Set(expandBlocks(definition).uses.flatMap((use) => (use.block === block ? fromPointer(use.at).slice(1, 2) : []))),
+];
+
 /** What a block takes, with what one use of it gives. */
 export function inputsOf(definition: AppDefinition, { of, values }: Component): BlockInput[] {
   const { takes = {} } = definition.blocks?.[String(of)] ?? {};

@@ -1,14 +1,11 @@
 <script lang="ts">
   import { toPointer } from '@pallmist/app/address';
-  import { describeComponent, inputsOf, setValue, type BlockInput, type Component } from '@pallmist/app/editing';
-  import Button from '../controls/Button.svelte';
+  import { inputsOf, setValue, type BlockInput, type Component } from '@pallmist/app/editing';
   import ChoiceBox from '../controls/ChoiceBox.svelte';
   import DataBox from '../controls/DataBox.svelte';
   import Group from '../controls/Group.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
-  import { partOf } from '../problems/place-link.ts';
   import { me } from '../service/me.svelte.ts';
-  import { place } from '../service/place.svelte.ts';
   import type { PageInFrame } from '../try/page-in-frame.svelte.ts';
   import ValueBox from './ValueBox.svelte';
 
@@ -23,7 +20,6 @@
   const definition = $derived(draft.definition);
   const of = $derived(String(component['of'] ?? ''));
   const inputs = $derived(definition ? inputsOf(definition, component) : []);
-  const content = $derived(definition?.blocks?.[of]?.content ?? []);
   const at = (input: string) => pointer + toPointer(['values', input]);
   const shown = ({ given }: BlockInput) => (given === undefined ? '' : String(given));
   const isPlain = (value: unknown) => value === undefined || typeof value !== 'object';
@@ -80,10 +76,12 @@
     {/each}
   </Group>
 {/if}
-<Group label="What stands in it" help="A change here shows on every page that uses the block.">
-  {#each content as part, index (index)}
-    <Button small look="quiet" onclick={() => place.change({ part: partOf(toPointer(['blocks', of, 'content', index])) })}
-      >{describeComponent(part)}</Button
-    >
-  {/each}
-</Group>
+<p>What stands in it is below it in “On this page”. A change there shows on every page that uses the block.</p>
+
+<style>
+  p {
+    margin: 0.5rem 0 0;
+    font-size: 0.8125rem;
+    color: var(--quiet);
+  }
+</style>

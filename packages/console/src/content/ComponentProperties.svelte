@@ -6,6 +6,7 @@
     kindOf,
     makeBlock,
     misfitsOf,
+    pagesWithBlock,
     propertiesOf,
     removeComponent,
     unwrapComponent,
@@ -35,6 +36,7 @@
   const properties = $derived(propertiesOf(component.show));
   const misfits = $derived(draft.definition ? misfitsOf(draft.definition, page, pointer) : []);
   const problems = $derived(draft.problemsAt(pointer));
+  const block = $derived(/^\/blocks\/([^/]+)\//.exec(pointer)?.[1]);
   const rows = $derived(typeof component['rows'] === 'string' ? component['rows'] : undefined);
   /** What it could be copied from is gone by a move: the place follows. */
   function remove() {
@@ -63,6 +65,13 @@
   <GuideLink to={componentGuide(component)} about={kind?.label ?? component.show} />
 </h2>
 {#if kind}<p class="sentence">{kind.sentence}</p>{/if}
+{#if block !== undefined && draft.definition}
+  {@const pages = pagesWithBlock(draft.definition, block)}
+  <p class="sentence">
+    It stands in the block “{block}”. A change shows on {pages.length === 1 ? 'the page' : `${pages.length} pages:`}
+    {pages.join(', ')}.
+  </p>
+{/if}
 
 {#if misfits.length > 0}
   <div class="misfits" role="group" aria-label="What does not fit this page">

@@ -13,7 +13,7 @@
   } from '@pallmist/app/editing';
   import Button from '../controls/Button.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
-  import { partOf } from '../problems/place-link.ts';
+  import { partOf, pointerOf } from '../problems/place-link.ts';
   import { me } from '../service/me.svelte.ts';
   import { place } from '../service/place.svelte.ts';
   import type { PageInFrame } from '../try/page-in-frame.svelte.ts';
@@ -30,7 +30,7 @@
 
   const problemsOf = (pointer: string) => draft.problemsAt(pointer).filter(({ severity }) => severity !== 'note').length;
   /** The one item that Tab reaches; arrows reach the others. */
-  const reached = $derived(selected !== undefined && valueAt(draft.data, `${at}/${selected}`) !== undefined ? selected : 'content/0');
+  const reached = $derived(selected !== undefined && valueAt(draft.data, pointerOf(page, selected)) !== undefined ? selected : 'content/0');
 
   function focusSoon(pointer: string) {
     requestAnimationFrame(() => tree?.querySelector<HTMLElement>(`[data-at="${CSS.escape(partOf(pointer))}"]`)?.focus());
@@ -111,12 +111,14 @@
   }
 </script>
 
-{#snippet list(components: readonly Component[], pointer: string)}
+{#snippet list(components: readonly Component[], pointer: string, within: readonly string[])}
   <ul>
     {#each components as component, index (index)}
       {@const here = `${pointer}/${index}`}
       {@const inner = innerContent(component)}
       {@const wrong = problemsOf(here)}
+      {@const of = String(component['of'])}
+      {@const block = draft.definition?.blocks?.[of]}
       <li>
         <button
           type="button"
@@ -144,7 +146,7 @@
         </button>
         {#each inner as part (part.path.join('/'))}
           {#if part.path[0] === 'panes'}<span class="pane">{part.path[1]}</span>{/if}
-          {@render list(part.content, here + toPointer(part.path))}
+          {@render list(part.content, here + toPointer(part.path), within)}
           {#if me.mayChange}
             <span class="add"
               ><Button
@@ -156,6 +158,19 @@
             >
           {/if}
         {/each}
+        {#if component.show === 'block' && block !== undefined && !within.includes(of)}
+          <div class="shared">{@render list(block.content, toPointer(['blocks', of, 'content']), [...within, of])}</div>
+          {#if me.mayChange}
+            <span class="add"
+              ><Button
+                small
+                look="quiet"
+                aria-label="Add inside the block {of}"
+                onclick={() => (adding = { list: toPointer(['blocks', of, 'content']), index: undefined })}>Add inside the block</Button
+              ></span
+            >
+          {/if}
+        {/if}
       </li>
     {/each}
   </ul>
@@ -171,7 +186,7 @@
   {#if content.length === 0}
     <p>Nothing is on the page yet. Add a heading, then a table of records.</p>
   {:else}
-    <div class="tree" role="group" aria-label="Components" bind:this={tree}>{@render list(content, `${at}/content`)}</div>
+    <div class="tree" role="group" aria-label="Components" bind:this={tree}>{@render list(content, `${at}/content`, [])}</div>
   {/if}
   {#if me.mayChange && clipboard.take() !== undefined}
     <p class="paste"><Button small look="quiet" onclick={() => paste(undefined)}>Paste at the end</Button></p>
@@ -271,6 +286,10 @@
   .add {
     display: block;
     padding: 0.1rem 1.4rem 0.2rem;
+  }
+  .shared {
+    border-inline-start: 2px solid var(--line);
+    margin-inline-start: 0.8rem;
   }
   .paste {
     padding-block-start: 0.4rem;

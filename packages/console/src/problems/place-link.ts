@@ -1,5 +1,5 @@
 import { fromPointer, toPointer } from '@pallmist/app/address';
-import { describePlace, expandBlocks, type AppDefinition } from '@pallmist/app/editing';
+import { describePlace, pagesWithBlock, type AppDefinition } from '@pallmist/app/editing';
 import { place, type ConsolePage } from '../service/place.svelte.ts';
 
 /** A link to the place in the console where something of the app file is changed. */
@@ -27,7 +27,7 @@ export function placeLink(app: string, definition: AppDefinition, pointer: strin
     return link('pages', { page: name });
   }
   if (root === 'blocks') {
-    const page = pageWith(definition, name);
+    const [page] = pagesWithBlock(definition, name);
     const component = pointer.split('/').slice(0, 5).join('/');
     if (page !== undefined && part === 'content') return link('pages', { page, part: partOf(component) });
   }
@@ -47,7 +47,3 @@ export const partOf = (pointer: string): string =>
 /** The component that a part of a page’s address names: one of the page, or one in a block. */
 export const pointerOf = (page: string, part: string): string =>
   part.startsWith('~') ? `/${part.slice(1)}` : `${toPointer(['pages', page])}/${part}`;
-
-/** A page that uses a block, itself or in another block. */
-const pageWith = (definition: AppDefinition, block: string): string | undefined =>
-  fromPointer(expandBlocks(definition).uses.find((use) => use.block === block)?.at ?? '')[1];

@@ -1,5 +1,5 @@
 import { toPointer } from '@pallmist/address/declare';
-import type { AppDefinition } from '../app-schema.ts';
+import type { AppDefinition, BlockDefinition } from '../app-schema.ts';
 import { linksFrom, walkContent } from '../../components/walk-content.ts';
 import { firstPageOf } from '../../view/first-page.ts';
 import { report, type CheckContext } from './context.ts';
@@ -31,7 +31,8 @@ export function checkUsage(context: CheckContext): void {
       hint: 'Link to it, or add it to the navigation.',
     });
   }
-  for (const name of Object.keys(definition.blocks ?? {}))
+  for (const [name, block] of Object.entries(definition.blocks ?? {})) {
+    checkInputs(context, name, block);
     if (!used.has(name))
       report(context, ['blocks', name], {
         code: 'unused-block',
@@ -40,6 +41,22 @@ export function checkUsage(context: CheckContext): void {
         hint: `Use it: { show: block, of: ${name} }. Or remove it.`,
         fix: [{ op: 'remove', path: toPointer(Object.keys(definition.blocks ?? {}).length === 1 ? ['blocks'] : ['blocks', name]) }],
       });
+  }
+}
+
+/** Warns of what a block takes and its content does not use. */
+function checkInputs(context: CheckContext, name: string, { takes = {}, content }: BlockDefinition): void {
+  const text = JSON.stringify(content);
+  for (const input of Object.keys(takes)) {
+    if (new RegExp(`\\bblock\\.${input}\\b`).test(text)) continue;
+    report(context, ['blocks', name, 'takes', input], {
+      code: 'unused-input',
+      severity: 'warning',
+      message: `Nothing in the block “${name}” uses what it takes as “${input}”.`,
+      hint: `Write {block.${input}} where its content needs it, or take it out.`,
+      fix: [{ op: 'remove', path: toPointer(['blocks', name, 'takes', ...(Object.keys(takes).length === 1 ? [] : [input])]) }],
+    });
+  }
 }
 
 function linkedPages(definition: AppDefinition): Set<string> {
