@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import {
   appPartFor,
   checkAppFile,
+  compileApp,
   cutRecord,
   dataToSend,
   fieldsOn,
@@ -10,6 +11,8 @@ import {
   parametersAsked,
   programsFor,
   settlePage,
+  writeAddress,
+  type PageDefinition,
 } from '../src/index.ts';
 import { definition, gardenSource } from './garden.ts';
 
@@ -21,6 +24,39 @@ it('a browser is sent the pages that a page links to, and what they are made of'
   const home = appPartFor(definition, 'home');
   expect(JSON.stringify(home)).not.toContain('Field notes on');
   expect(appPartFor(definition, 'nothing').pages).toHaveProperty('list');
+});
+
+it('a page to which only the header leads comes without what its links never write, and they lead where they did', () => {
+  const links =
+    '[{ text: Plan, to: { page: plan, values: { kind: care, q: fern } } }, { text: Beds, to: { page: plan, values: { kind: care }, keep: [beds] } }]';
+  const plan = `
+  plan:
+    title: Plan
+    address: /plan/{kind}{?drawing,q,beds*,n}
+    parameters:
+      kind: { type: choice, of: tab }
+      drawing: { type: packed }
+      q: { type: text, resets: [n, beds] }
+      beds: { type: list, items: { type: text } }
+      n: { type: integer, default: 1 }
+    content: []`;
+  const source = gardenSource.replace(/^pages:/m, `footer: { links: ${links} }\npages:${plan}`);
+  const { definition: garden, problems: found } = checkAppFile(source);
+  if (!garden) throw new Error(JSON.stringify(found));
+  expect(appPartFor(garden, 'specimen').pages['plan']).toEqual({
+    address: '/plan/{kind}{?q,beds*}',
+    parameters: {
+      kind: { type: 'choice', of: 'tab' },
+      q: { type: 'text', resets: ['beds'] },
+      beds: { type: 'list', items: { type: 'text' } },
+    },
+  });
+  const values = { kind: 'care', q: 'fern & moss', beds: ['a', 'b'] };
+  const written = writeAddress(compileApp(appPartFor(garden, 'specimen')).app, 'plan', values).address;
+  expect(written).toBe(writeAddress(compileApp(garden).app, 'plan', values).address);
+  // The page itself has all of them.
+  expect(pagePart(garden, 'plan', garden.pages['plan'] as PageDefinition, []).packed).toBe(true);
+  expect(pagePart(garden, 'specimen', garden.pages['specimen'] as PageDefinition, []).packed).toBe(false);
 });
 
 it('only pages whose expressions do more than follow fields need the engine', () => {

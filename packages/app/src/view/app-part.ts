@@ -1,24 +1,34 @@
 import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
 import { linksFrom, walkContent } from '../components/walk-content.ts';
 import { firstPageOf } from './first-page.ts';
+import { linkedBy } from './linked-page.ts';
 import { lookVersion } from './look.ts';
 import type { AppPart } from './page-payload.ts';
 
 /** Cuts out of an app what showing one page needs, so that a browser is sent no more than that. */
 export function appPartFor(definition: AppDefinition, pageName: string, page = definition.pages[pageName]): AppPart {
-  const pageNames = new Set([
+  const whole = new Set([
     pageName,
     ...(page ? linksFrom(page, definition.mails) : []),
-    ...[...(definition.navigation ?? []), ...(definition.footer?.links ?? [])].map(({ to }) => to.page),
+    ...(definition.signIn ? [definition.signIn.page] : []),
   ]);
-  if (definition.signIn) pageNames.add(definition.signIn.page);
-  // The title leads there, in the present language.
+  // The title leads to the first page, in the present language.
   const first = definition.language === undefined ? undefined : firstPageOf(definition.pages);
-  if (first !== undefined) pageNames.add(first);
+  const around = [
+    ...[...(definition.navigation ?? []), ...(definition.footer?.links ?? [])].map(({ to }) => to),
+    ...(first === undefined ? [] : [{ page: first }]),
+  ];
   const pages: AppPart['pages'] = {};
-  for (const name of pageNames) {
+  for (const name of new Set([...whole, ...around.map((to) => to.page)])) {
     const linked = definition.pages[name];
-    if (linked) pages[name] = { address: linked.address, parameters: linked.parameters };
+    if (linked === undefined) continue;
+    const { address, parameters } = linked;
+    pages[name] = whole.has(name)
+      ? { address, parameters }
+      : linkedBy(
+          around.filter((to) => to.page === name),
+          linked,
+        );
   }
   const collections = collectionsOf(definition, page, pages);
   const choices = choicesOf(definition, pages, collections);
