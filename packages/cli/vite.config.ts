@@ -10,5 +10,5 @@ export default defineConfig({
     target: 'node20',
     rolldownOptions: { output: { entryFileNames: '[name].js', chunkFileNames: 'parts/[name].js' } },
   },
-  ssr: { noExternal: true, external: ['@pallmist/service'] },
+  ssr: { noExternal: true, external: ['@pallmist/service', 'jiti'] },
 });

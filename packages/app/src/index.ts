@@ -1,5 +1,7 @@
 export * from './address.ts';
 export { frontEndModule } from './front-end/write-module.ts';
+export { declareInSource } from './front-end/declare-in-source.ts';
+export { pagesFromCode } from './front-end/pages-from-code.ts';
 export { allParameterTypes, compileApp } from './compile-with-all-types.ts';
 export { shows } from './components/all-shows.ts';
 export { componentKinds } from './components/kinds.ts';

@@ -1,5 +1,5 @@
 import { execFile, spawn } from 'node:child_process';
-import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -242,6 +242,33 @@ describe('what the habits of a shell expect', () => {
     await pallmist(['types', demoFile, '--out', out]);
     expect((await pallmist(['types', demoFile, '--out', out, '--check'])).status).toBe(0);
     expect((await pallmist(['types', demoFile])).out).toBe(readFileSync(out, 'utf8'));
+  });
+
+  it('puts the pages of a module into an app file and into a draft', async () => {
+    mkdirSync(own('node_modules/@pallmist'), { recursive: true });
+    symlinkSync(fileURLToPath(new URL('../../address', import.meta.url)), own('node_modules/@pallmist/address'));
+    const [file, module] = [own('stall.yaml'), own('stall.ts')];
+    expect((await pallmist(['new', 'Stall', '--file', file])).status).toBe(0);
+    const before = readFileSync(file, 'utf8');
+    writeFileSync(own('most.ts'), 'export const most: number = 12;\n');
+    writeFileSync(
+      module,
+      `import { integer, page } from '@pallmist/address';\nimport { most } from './most';\nexport const trays = page('/trays{?row}', { row: integer({ max: most }) });\n`,
+    );
+    expect((await pallmist(['declare', module, file, '--check'])).status).toBe(1);
+    expect(readFileSync(file, 'utf8')).toBe(before);
+    expect((await pallmist(['declare', module, file])).out).toBe('trays: added, without content yet\n');
+    expect(readFileSync(file, 'utf8')).toContain('max: 12');
+    expect((await pallmist(['declare', module, file])).out).toBe(`${file} says what ${module} does.\n`);
+    const { app } = JSON.parse((await pallmist(['push', file, '--json'])).out) as { app: string };
+    writeFileSync(own('most.ts'), 'export const most: number = 15;\n');
+    expect((await pallmist(['declare', module, '--app', app, '--json'])).status).toBe(0);
+    expect((await pallmist(['pull', app])).out).toContain('max: 15');
+    await pallmist(['apps', '--remove', app, '--yes']);
+    writeFileSync(own('broken.ts'), 'export const = 1;\n');
+    const broken = await pallmist(['declare', own('broken.ts'), file]);
+    expect([broken.status, broken.err.trimEnd().split('\n').length]).toEqual([2, 1]);
+    expect((await pallmist(['declare', own('most.ts'), file])).err).toContain('exports no page');
   });
 
   it('completes commands and options in bash, and has a manual page', async () => {

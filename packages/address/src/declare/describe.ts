@@ -4,7 +4,7 @@ import type { Parameter } from '../parameter.ts';
 import type { Template } from '../template.ts';
 import type { ChoiceDefinition } from '../values.ts';
 import { compileApp } from './compile.ts';
-import type { CollectionShape, ParameterDeclaration } from './declaration.ts';
+import type { CollectionShape, Json, ParameterDeclaration } from './declaration.ts';
 import { formatTemplate } from './parse-template.ts';
 import type { Problem } from './problem.ts';
 
@@ -71,6 +71,8 @@ function describe(
       const { min, max } = end.options as ParameterDeclaration;
       return { ...declaration, of: end.type, ...(min === undefined ? {} : { min }), ...(max === undefined ? {} : { max }) };
     }
+    case 'packed':
+      return of === undefined ? declaration : { ...declaration, schema: of as Json };
     case 'sort':
       return { ...declaration, fields: of as string[] };
     default:

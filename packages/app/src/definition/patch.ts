@@ -41,7 +41,7 @@ export class DraftDocument {
 
   get text(): string {
     return (this.#text ??=
-      this.#edits.result() ?? this.#pieces?.text ?? withStyle(this.#document.toString({ lineWidth: 120 }), this.#style));
+      this.#edits.result() ?? this.#pieces?.text ?? withStyle(this.#document.toString({ lineWidth: this.#style.lineWidth }), this.#style));
   }
 
   /** @throws ProblemError when an operation cannot be carried out; then nothing is changed */

@@ -2,8 +2,7 @@ import { styleOf, withStyle, type TextStyle } from './text-style.ts';
 import { type Document, Document as YamlDocument, isMap, isScalar, type Pair, Scalar, YAMLMap } from 'yaml';
 
 /** Maps whose entries are long and many: each of them is a piece of its own. */
-const ofPieces = new Set(['pages', 'collections', 'mails', 'words']);
-const lineWidth = 120;
+const ofPieces = new Set(['choices', 'collections', 'blocks', 'pages', 'mails', 'words']);
 
 /** A map of the file that is written as a block, entry below entry. */
 interface BlockMap {
@@ -68,7 +67,7 @@ export class TextPieces {
   /** The text as the document says it now. */
   get text(): string {
     const { map, head } = this.#root;
-    if (this.#document.contents !== map) return withStyle(this.#document.toString({ lineWidth }), this.#style);
+    if (this.#document.contents !== map) return withStyle(this.#document.toString({ lineWidth: this.#style.lineWidth }), this.#style);
     return head + map.items.map((pair) => this.#textOf(pair)).join('');
   }
 
@@ -135,7 +134,7 @@ function written(pair: Pair, indent: number, style: TextStyle): string {
     (contents.items[0] as Pair).value = map;
   }
   document.contents = contents;
-  const text = document.toString({ lineWidth, indent: indent > 0 ? indent : 2, singleQuote: style.singleQuotes });
+  const text = document.toString({ lineWidth: style.lineWidth, indent: indent > 0 ? indent : 2, singleQuote: style.singleQuotes });
   return withStyle(text, style)
     .split('\n')
     .slice(indent > 0 ? 2 : 1)

@@ -7,7 +7,12 @@ export interface TextStyle {
   paddedMaps: boolean;
   /** The quotes of texts that need some. */
   singleQuotes: boolean;
+  /** Characters of the longest line with a list or map in brackets, and at least 120: longer ones are broken. */
+  lineWidth: number;
 }
+
+const leastWidth = 120;
+const greatestWidth = 300;
 
 const count = (source: string, pattern: RegExp) => source.match(pattern)?.length ?? 0;
 
@@ -16,7 +21,13 @@ export const styleOf = (source: string): TextStyle => ({
   paddedLists: count(source, /[:,[-] \[ /g) > count(source, /[:,[-] \[[^\s\]]/g),
   paddedMaps: count(source, /[:,[-] \{ /g) >= count(source, /[:,[-] \{[^\s}]/g),
   singleQuotes: count(source, /[:,[{-] '/g) >= count(source, /[:,[{-] "/g),
+  lineWidth: widthOf(source),
 });
+
+function widthOf(source: string): number {
+  const lines = source.split('\n').filter((line) => /[\]}]\s*$/.test(line) && line.length <= greatestWidth);
+  return lines.reduce((most, line) => Math.max(most, line.length), leastWidth);
+}
 
 /** Characters by which the lexer marks a document, a scalar and a flow that is not well-formed. */
 const marks = new Set(['\u0002', '\u001f', '\u0018', '\uFEFF']);

@@ -69,6 +69,6 @@ export function placesMeet(some: readonly string[], others: readonly string[]): 
 
 const isMap = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null && !Array.isArray(value);
 
-function equal(one: unknown, other: unknown): boolean {
+export function equal(one: unknown, other: unknown): boolean {
   return one === other || (typeof one === 'object' && JSON.stringify(one) === JSON.stringify(other));
 }

@@ -24,10 +24,10 @@ export function slugOf(text: string, otherwise = 'new'): string {
 export const identifierOf = (text: string, otherwise = 'value'): string =>
   slugOf(text, otherwise).replaceAll(/-([a-z0-9])/g, (_, letter: string) => letter.toUpperCase());
 
-/** The name, or the name with the first number that makes it free. */
+/** The name, or the name with the first number that makes it free: names that differ only by capitals are the same. */
 export function freeName(name: string, taken: Iterable<string>, separator = ''): string {
-  const names = new Set(taken);
+  const names = new Set([...taken].map((one) => one.toLowerCase()));
   let free = name;
-  for (let number = 2; names.has(free); number++) free = `${name}${separator}${String(number)}`;
+  for (let number = 2; names.has(free.toLowerCase()); number++) free = `${name}${separator}${String(number)}`;
   return free;
 }

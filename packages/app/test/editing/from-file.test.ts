@@ -67,6 +67,11 @@ it('makes an app that passes the check of any table, whatever its columns are ca
   );
 });
 
+it('names of columns that differ only by capitals get numbers', () => {
+  const fields = guessFields(['a b', 'Ab', 'id'], rowsOf([['1', '2', '3']]));
+  expect(fields.map(({ name }) => name)).toEqual(['aB', 'ab2', 'id']);
+});
+
 it('names things as people would', () => {
   expect(['Garden tools', 'Größe (cm)', '{record.x.name} of all', '日本'].map((text) => slugOf(text))).toEqual([
     'garden-tools',

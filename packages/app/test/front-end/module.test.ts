@@ -1,6 +1,6 @@
 import { readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { checkAppFile, frontEndModule, type AppDefinition } from '@pallmist/app';
+import { checkAppFile, frontEndModule, pagesFromCode, type AppDefinition } from '@pallmist/app';
 import { readAddress, writeAddress, type CompiledApp } from '@pallmist/app/address';
 import { read, write, type Page } from '@pallmist/address';
 import fc from 'fast-check';
@@ -54,6 +54,12 @@ describe.each([
   ['the garden', garden],
   ['an app of odd names and every type', odd],
 ])('the module of %s', (_, app) => {
+  it('put back into the app changes nothing', async () => {
+    const { definition, added, changed, collections } = pagesFromCode(app.definition, await pagesOf(app));
+    expect(definition).toEqual(app.definition);
+    expect([added, changed, collections]).toEqual([[], [], []]);
+  });
+
   it('has every page, and reads and writes every address as the service does', async () => {
     const pages = await pagesOf(app);
     expect(Object.keys(pages)).toEqual([...app.compiled.pages.keys()]);

@@ -65,6 +65,12 @@ export const listedCommands: readonly ListedCommand[] = [
     load: async () => (await import('./map.ts')).addMap,
   },
   {
+    name: 'declare',
+    group: 'App file',
+    summary: 'Put the pages that a module declares into an app file or a draft.',
+    load: async () => (await import('./declare.ts')).addDeclare,
+  },
+  {
     name: 'types',
     group: 'App file',
     summary: 'Write the pages of an app as a TypeScript module for front-end code.',
