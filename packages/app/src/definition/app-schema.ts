@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { reasons, type Reason } from '../gate/pass.ts';
 import { parameter } from './parameter-schema.ts';
+import { typefaceNames } from './typefaces.ts';
 import { condition, fieldPath, link, name, named, pattern, template, text, value } from './schema-parts.ts';
 
 const field = z.strictObject({
@@ -284,7 +285,8 @@ const look = z.strictObject({
     .regex(/^#[0-9a-f]{6}$/i, 'a colour as in #17695a')
     .optional()
     .describe('Colour of links and buttons; darkened or lightened where it could not be read'),
-  text: z.enum(['book', 'plain']).optional().describe('Typeface of headings: with serifs, or without; “book” when left out'),
+  text: z.enum(typefaceNames).optional().describe('Typeface of headings; “book”, which has serifs, when left out'),
+  body: z.enum(typefaceNames).optional().describe('Typeface of all else; “plain”, without serifs, when left out'),
   logo: z.string().max(200).optional().describe('Name of a file in the folder “images” beside the app file, shown before the title'),
   corners: z.enum(['round', 'square']).optional().describe('Corners of boxes and buttons; “round” when left out'),
 });

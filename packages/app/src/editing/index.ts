@@ -29,6 +29,7 @@ export { renameField } from '../definition/rename/rename-field.ts';
 export { renameChoice } from '../definition/rename/rename-choice.ts';
 export { renamePage } from '../definition/rename/rename-page.ts';
 export { renameParameter } from '../definition/rename/rename-parameter.ts';
+export { typefaces } from '../definition/typefaces.ts';
 export { expandBlocks } from '../definition/blocks/expand-blocks.ts';
 export { AppChecker } from '../definition/check/app-checker.ts';
 export type { CheckedApp } from '../definition/check/check-definition.ts';

@@ -1,4 +1,5 @@
 import type { LookDefinition } from '../definition/app-schema.ts';
+import { typefaces } from '../definition/typefaces.ts';
 
 /** What a colour is read against, in light and in dark: the sheet of the hosted pages. */
 const sheets = { light: '#ffffff', dark: '#1c2425' };
@@ -6,7 +7,7 @@ const sheets = { light: '#ffffff', dark: '#1c2425' };
 const leastContrast = 4.5;
 
 /** The style sheet of an app’s look: values for the design tokens of the hosted pages. Colours are moved until they can be read. */
-export function lookStyle({ accent, text, corners }: LookDefinition): string {
+export function lookStyle({ accent, text, body, corners }: LookDefinition): string {
   const tokens: string[] = [];
   if (accent !== undefined) {
     const light = readableOn(accent, sheets.light, '#000000');
@@ -17,14 +18,15 @@ export function lookStyle({ accent, text, corners }: LookDefinition): string {
       `--on-leaf: light-dark(${onColour(light)}, ${onColour(dark)});`,
     );
   }
-  if (text === 'plain') tokens.push('--text: var(--plain);');
+  if (text !== undefined) tokens.push(`--text: ${typefaces[text].family};`);
+  if (body !== undefined) tokens.push(`--plain: ${typefaces[body].family};`);
   if (corners === 'square') tokens.push('--round: 0;');
   return `:root {\n${tokens.map((token) => `  ${token}\n`).join('')}}\n`;
 }
 
 /** A short text that differs for each look. It stands in the URL of the style sheet, so that caches never serve an old look. */
-export const lookVersion = ({ accent, text, corners }: LookDefinition): string =>
-  [accent?.slice(1).toLowerCase(), text, corners].filter((part) => part !== undefined).join('-');
+export const lookVersion = ({ accent, text, body, corners }: LookDefinition): string =>
+  [accent?.slice(1).toLowerCase(), text, body && `body-${body}`, corners].filter((part) => part !== undefined).join('-');
 
 /** The colour, moved towards another until it can be read on a ground. */
 function readableOn(colour: string, ground: string, towards: string): string {

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { toPointer, type ParameterDeclaration } from '@pallmist/app/address';
-  import { addTo, freeName, identifierOf, slugOf } from '@pallmist/app/editing';
+  import { addTo, freeName, identifierOf, slugOf, typefaces } from '@pallmist/app/editing';
   import ScreenPage from '../controls/ScreenPage.svelte';
   import ListBox from '../controls/ListBox.svelte';
   import AddForm from '../controls/AddForm.svelte';
@@ -20,6 +20,8 @@
   const pages = $derived(Object.keys(definition?.pages ?? {}));
   const zones = Intl.supportedValuesOf('timeZone');
   const set = (pointer: string, value: unknown, what: string) => draft.set(pointer, value, what);
+  const otherThan = (usual: string) =>
+    Object.entries(typefaces).flatMap(([value, { label }]) => (value === usual ? [] : [{ value, label }]));
   const without = (index: number) => navigation.filter((_, at) => at !== index);
   const setNavigation = (next: typeof navigation) => set('/navigation', next.length > 0 ? next : undefined, 'Changed the navigation');
 
@@ -115,10 +117,19 @@
         label="Headings"
         file="text"
         value={look.text}
-        none="with serifs"
-        options={[{ value: 'plain', label: 'without serifs' }]}
+        none={typefaces.book.label}
+        options={otherThan('book')}
         disabled={!me.mayChange}
         onset={(value) => set('/look/text', value, 'Changed the headings')}
+      />
+      <ChoiceBox
+        label="All other text"
+        file="body"
+        value={look.body}
+        none={typefaces.plain.label}
+        options={otherThan('plain')}
+        disabled={!me.mayChange}
+        onset={(value) => set('/look/body', value, 'Changed the typeface')}
       />
       <ChoiceBox
         label="Corners"
