@@ -58,7 +58,6 @@ const slips: readonly (readonly [RegExp, string])[] = [
   [/\bMath\./, 'The functions of “math” have small letters: “math.round(…)”.'],
   [/\?\.(?!\?)(?=[A-Za-z])/, 'Write the question mark after the dot: “param.?q.orValue(…)”.'],
   [/\?\?/, 'Write “param.?q.orValue(…)” for a value in place of an absent one.'],
-  [/[[,]\s*\?/, 'Write “[param.?q, …].compact()”: it leaves out what is absent.'],
   [/\{\{/, 'Write one brace, not two.'],
 ];
 

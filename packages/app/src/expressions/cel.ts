@@ -4,6 +4,7 @@ import { celOptions } from './cel-options.ts';
 import { registerFunctions } from './functions/index.ts';
 import { enterLocale } from './functions/kind.ts';
 import type { EvaluateCel } from './evaluator.ts';
+import { withoutOptionalEntries } from './optional-entries.ts';
 import { fromCel, toCel } from './scope-types.ts';
 
 /** At run time the types are known from the check; here every name is taken as it comes. */
@@ -30,7 +31,7 @@ export const evaluateCel: EvaluateCel = (expression, scope, types) => {
     if (compiled.size >= mostKept) compiled.clear();
     let parsed: ParseResult | undefined;
     try {
-      parsed = environment.parse(expression);
+      parsed = environment.parse(withoutOptionalEntries(expression));
       replaceMatches(parsed.ast);
     } catch {
       parsed = undefined;

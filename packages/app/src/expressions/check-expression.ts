@@ -1,6 +1,7 @@
 import { Environment, type ObjectSchema } from '@marcbachmann/cel-js';
 import { isPlainPath, type ScopeTypes } from './evaluator.ts';
 import { celOptions } from './cel-options.ts';
+import { withoutOptionalEntries } from './optional-entries.ts';
 import { registerFunctions } from './functions/index.ts';
 import type { ScopeType } from './scope-types.ts';
 
@@ -19,12 +20,14 @@ export class ExpressionChecker {
   check(expression: string): CheckedExpression {
     // Most expressions only follow fields, which needs no engine.
     if (isPlainPath(expression)) return followPath(this.#types, expression);
-    const result = (this.#environment ??= environmentFor(this.#types)).check(expression);
+    const text = withoutOptionalEntries(expression);
+    const result = (this.#environment ??= environmentFor(this.#types)).check(text);
     if (result.valid) return { type: result.type ?? 'dyn' };
     const error = result.error;
-    const start = error?.range?.start ?? 0;
     const message = error?.summary ?? 'It is not a CEL expression.';
     const unknown = /^(?:No such key|Unknown variable): (\w+)/.exec(message)?.[1];
+    // A text that was written otherwise for the engine has other places.
+    const start = text === expression ? (error?.range?.start ?? 0) : Math.max(0, expression.search(new RegExp(`\\b${unknown ?? '$'}\\b`)));
     return unknown === undefined ? { message, start } : { message, unknown, start };
   }
 }

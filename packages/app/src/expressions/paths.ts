@@ -1,4 +1,5 @@
 import { Environment, type ASTNode } from '@marcbachmann/cel-js';
+import { optionalEntryFunctions, withoutOptionalEntries } from './optional-entries.ts';
 
 /** A chain of names that an expression follows, such as `record.specimen.house.name`. */
 export type Path = readonly string[];
@@ -12,7 +13,7 @@ const overItems = new Set(['map', 'filter', 'all', 'exists', 'exists_one']);
 /** Macros whose result is made of the items themselves. */
 const keepsItems = new Set(['filter']);
 /** Methods that give what they are called on, or their argument. */
-const passesOn = new Set(['orValue', 'or', 'value']);
+const passesOn = new Set(['orValue', 'or', 'value', ...Object.values(optionalEntryFunctions)]);
 
 type Variables = ReadonlyMap<string, readonly Path[]>;
 
@@ -33,7 +34,7 @@ function findPaths(expression: string): Path[] {
   const found: Path[] = [];
   let ast: ASTNode;
   try {
-    ast = environment.parse(expression).ast;
+    ast = environment.parse(withoutOptionalEntries(expression)).ast;
   } catch {
     return found;
   }
@@ -122,7 +123,7 @@ export function patternsIn(expression: string): (string | undefined)[] {
     }
   };
   try {
-    look(environment.parse(expression).ast);
+    look(environment.parse(withoutOptionalEntries(expression)).ast);
   } catch {
     // What is not well-formed is found by the check.
   }

@@ -1,6 +1,7 @@
 import { Environment, type ASTNode } from '@marcbachmann/cel-js';
 import { celOptions } from './cel-options.ts';
 import type { ScopeTypes } from './evaluator.ts';
+import { withoutOptionalEntries } from './optional-entries.ts';
 import type { Operation, Program } from './program.ts';
 import type { ScopeType } from './scope-types.ts';
 
@@ -18,7 +19,7 @@ const environment = new Environment({ ...celOptions, unlistedVariablesAreDyn: tr
  */
 export function translate(expression: string, types: ScopeTypes): Program | undefined {
   try {
-    const translated = part(environment.parse(expression).ast, types);
+    const translated = part(environment.parse(withoutOptionalEntries(expression)).ast, types);
     // Whole records and dates of the engine's own stay with the engine.
     return translated && (typeof translated.type === 'string' || 'list' in translated.type) && isPlain(translated.type)
       ? translated.program

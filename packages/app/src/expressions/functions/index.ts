@@ -3,6 +3,7 @@ import { dateFunctions, formatFunctions } from './dates.ts';
 import { type CelFunction, registerAll } from './kind.ts';
 import { listFunctions } from './lists.ts';
 import { numberFunctions } from './numbers.ts';
+import { optionalEntries } from './optional-entries.ts';
 import { textFunctions } from './texts.ts';
 
 /** Every function of expressions beyond those of CEL itself, by what they work on. */
@@ -26,6 +27,7 @@ export function registerFunctions(environment: Environment): Environment {
     environment.registerType(typeOf(name), Namespace);
     environment.registerConstant(name, typeOf(name), new Namespace());
   }
+  registerAll(environment, optionalEntries);
   for (const functions of Object.values(celFunctions))
     registerAll(
       environment,
