@@ -1,8 +1,16 @@
 interface Entry {
   /** Missing once it is to be told no more. */
   listener: ((value: unknown) => void) | undefined;
-  /** What it was told last, or could see when it began to listen. */
-  told: unknown;
+  /** The number of the value that it was told last, or could see when it began to listen: writing numbers costs less than values. */
+  told: number;
+}
+
+/** Who listens to one name. */
+interface Group {
+  entries: readonly Entry[];
+  /** The values that it had since all were told the same, which have numbers in a row, from `first` on. */
+  seen: unknown[];
+  first: number;
 }
 
 /** More than this in one go can only be listeners that answer each other without end. */
@@ -15,7 +23,7 @@ const mostRounds = 1000;
 export class Listeners {
   /** The present state of what has a name. */
   readonly #get: (name: string) => unknown;
-  readonly #entries = new Map<string, Entry[]>();
+  readonly #groups = new Map<string, Group>();
   /** What may have changed, in the order in which it is told. */
   #pending: string[] = [];
   #telling = false;
@@ -26,16 +34,13 @@ export class Listeners {
 
   /** @returns ends it */
   add(name: string, listener: (value: unknown) => void): () => void {
-    const entry: Entry = { listener, told: this.#get(name) };
-    const entries = this.#entries.get(name);
-    if (entries === undefined) this.#entries.set(name, [entry]);
-    else entries.push(entry);
+    const group = this.#groups.get(name) ?? { entries: [], seen: [], first: 0 };
+    this.#groups.set(name, group);
+    const entry: Entry = { listener, told: numberOf(this.#get(name), group) };
+    group.entries = [...group.entries, entry];
     return () => {
       entry.listener = undefined;
-      this.#entries.set(
-        name,
-        (this.#entries.get(name) ?? []).filter((other) => other !== entry),
-      );
+      group.entries = group.entries.filter((other) => other !== entry);
     };
   }
 
@@ -51,34 +56,46 @@ export class Listeners {
         report(new Error('Listeners change values without end.'));
         break;
       }
-      // Whoever begins to listen meanwhile knows the newest.
-      const entries = this.#entries.get(name) ?? [];
-      for (let at = 0, { length } = entries; at < length;) at = this.#tellFrom(at, length, entries, this.#get(name));
+      const group = this.#groups.get(name);
+      if (group !== undefined) this.#tellGroup(name, group);
     }
     this.#pending = [];
     this.#telling = false;
   }
 
-  /** @returns the place of the first who is to be told something newer */
-  #tellFrom(at: number, length: number, entries: readonly Entry[], value: unknown): number {
-    const { length: pending } = this.#pending;
-    while (at < length) {
-      const entry = entries[at++] as Entry;
-      if (value === entry.told) continue;
-      entry.told = value;
+  #tellGroup(name: string, group: Group): void {
+    const pending = this.#pending;
+    let value = this.#get(name);
+    let number = numberOf(value, group);
+    let noted = pending.length;
+    // Whoever begins to listen meanwhile knows the newest.
+    for (const entry of group.entries) {
+      if (entry.told === number) continue;
+      entry.told = number;
       try {
         entry.listener?.(value);
       } catch (error) {
         report(error);
       }
-      if (this.#pending.length !== pending) break;
+      if (pending.length === noted) continue;
+      // It changed something: all others are told the newest.
+      noted = pending.length;
+      value = this.#get(name);
+      number = numberOf(value, group);
     }
-    return at;
+    group.seen = [value];
+    group.first = number;
   }
 
   end(): void {
-    this.#entries.clear();
+    this.#groups.clear();
   }
+}
+
+/** The number of a value, the same for the same value. */
+function numberOf(value: unknown, { seen, first }: Group): number {
+  const at = seen.indexOf(value);
+  return first + (at < 0 ? seen.push(value) - 1 : at);
 }
 
 /** Reports an error as one that nobody caught, without stopping what goes on. */
