@@ -140,12 +140,12 @@ const mistakes = [
   'Mistakes that people make in app files, each with the first thing that `pallmist check` and the console say about it. Here “plants” is a collection with `code`, `name` and `day`, and `tab` a list of choices. This page is made by `npm run docs`, and the tests hold it.',
   '',
   `An editor that uses the [JSON Schema of the app file](app-file.md) points at ${String(mistakesMade.filter((one) => one.schema === undefined).length)} of these ${String(mistakesMade.length)} while you type. The others need the rest of the file, or the types of what an expression names: only the check finds them.`,
-  ...mistakesMade.flatMap(({ mistake, page, content, says }) => [
+  ...mistakesMade.flatMap(({ mistake, page, content, collection, says }) => [
     '',
     `## ${mistake}`,
     '',
     '```text',
-    (page ?? content).trimEnd(),
+    (collection ?? page ?? content).trimEnd(),
     '```',
     '',
     `> ${says.replaceAll('<', '&lt;')}`,

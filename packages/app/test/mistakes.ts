@@ -5,6 +5,7 @@ export interface Mistake {
   schema?: 'takes it';
   page?: string;
   content?: string;
+  collection?: string;
   code: string;
   says: string;
 }
@@ -26,9 +27,9 @@ parameters: { tab: { type: choice, of: tab }, q: { type: text }, n: { type: inte
 content:
   `;
 /** The app file in which it is made. */
-export const sourceOf = ({ page: whole, content }: Mistake) =>
-  head +
-  (whole ?? page + (content ?? ''))
+export const sourceOf = ({ page: whole, content, collection }: Mistake) =>
+  head.replace('pages:\n', collection === undefined ? 'pages:\n' : `  ${collection}\npages:\n`) +
+  (whole ?? page + (content ?? '- { show: heading, text: A }'))
     .split('\n')
     .map((line) => `    ${line}\n`)
     .join('');

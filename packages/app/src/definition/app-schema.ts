@@ -4,54 +4,60 @@ import { parameter } from './parameter-schema.ts';
 import { typefaceNames } from './typefaces.ts';
 import { condition, fieldPath, link, name, named, pattern, template, text, value } from './schema-parts.ts';
 
-const field = z.strictObject({
-  type: z.enum(['text', 'integer', 'number', 'boolean', 'date', 'choice', 'record', 'file']),
-  of: name.optional().describe('For a choice its choices list, for a record its collection'),
-  label: z.string().max(200).optional(),
-  required: z.boolean().optional(),
-  unique: z.boolean().optional(),
-  pattern: pattern.optional().describe('Regular expression (ECMA-262, flag u) that the whole text must match'),
-  maxLength: z.number().int().min(1).optional(),
-  min: z.union([z.number(), z.string()]).optional().describe('For a number or a date'),
-  max: z.union([z.number(), z.string()]).optional(),
-  serial: z
-    .string()
-    .regex(/^[A-Za-z0-9_-]{0,20}?0{1,9}$/, 'a beginning and as many zeros as the number has digits, as in N-0000')
-    .optional()
-    .describe('For a text: new records get the next number in this form'),
-  computed: condition
-    .optional()
-    .describe('An expression of the record’s other fields, such as row.height * row.width: nobody fills the field in'),
-  accept: z
-    .array(z.string().regex(/^[a-z]+\/(?:\*|[a-z0-9.+-]+)$/, 'a media type, such as image/png or image/*'))
-    .min(1)
-    .optional()
-    .describe('For a file: the media types that it may have; any when left out'),
-  maxKilobytes: z.number().int().min(1).max(20_000).optional().describe('For a file: its greatest length; 5000 when left out'),
-  help: z.string().max(500).optional().describe('A sentence for people who fill it in'),
-  autocomplete: z
-    .enum([
-      'name',
-      'given-name',
-      'family-name',
-      'email',
-      'tel',
-      'url',
-      'street-address',
-      'postal-code',
-      'address-level2',
-      'country-name',
-      'organization',
-      'bday',
-    ])
-    .optional()
-    .describe('What browsers fill in by themselves (HTML autofill); email, tel and url get a box of their kind'),
-  sensitive: z.boolean().optional().describe('Never to stand readable in an address'),
-  formerNames: z
-    .array(name)
-    .optional()
-    .describe('Names that the field had in the past: its values stay, and addresses that sort by them work'),
-});
+/** The types that a field can have. */
+export const fieldTypes = ['text', 'integer', 'number', 'boolean', 'date', 'choice', 'record', 'file'] as const;
+
+const field = named(
+  z.strictObject({
+    type: z.enum(fieldTypes),
+    of: name.optional().describe('For a choice its choices list, for a record its collection'),
+    label: z.string().max(200).optional(),
+    required: z.boolean().optional(),
+    unique: z.boolean().optional(),
+    pattern: pattern.optional().describe('Regular expression (ECMA-262, flag u) that the whole text must match'),
+    maxLength: z.number().int().min(1).optional(),
+    min: z.union([z.number(), z.string()]).optional().describe('For a number or a date'),
+    max: z.union([z.number(), z.string()]).optional(),
+    serial: z
+      .string()
+      .regex(/^[A-Za-z0-9_-]{0,20}?0{1,9}$/, 'a beginning and as many zeros as the number has digits, as in N-0000')
+      .optional()
+      .describe('For a text: new records get the next number in this form'),
+    computed: condition
+      .optional()
+      .describe('An expression of the record’s other fields, such as row.height * row.width: nobody fills the field in'),
+    accept: z
+      .array(z.string().regex(/^[a-z]+\/(?:\*|[a-z0-9.+-]+)$/, 'a media type, such as image/png or image/*'))
+      .min(1)
+      .optional()
+      .describe('For a file: the media types that it may have; any when left out'),
+    maxKilobytes: z.number().int().min(1).max(20_000).optional().describe('For a file: its greatest length; 5000 when left out'),
+    help: z.string().max(500).optional().describe('A sentence for people who fill it in'),
+    autocomplete: z
+      .enum([
+        'name',
+        'given-name',
+        'family-name',
+        'email',
+        'tel',
+        'url',
+        'street-address',
+        'postal-code',
+        'address-level2',
+        'country-name',
+        'organization',
+        'bday',
+      ])
+      .optional()
+      .describe('What browsers fill in by themselves (HTML autofill); email, tel and url get a box of their kind'),
+    sensitive: z.boolean().optional().describe('Never to stand readable in an address'),
+    formerNames: z
+      .array(name)
+      .optional()
+      .describe('Names that the field had in the past: its values stay, and addresses that sort by them work'),
+  }),
+  'field',
+);
 export type FieldDefinition = z.infer<typeof field>;
 
 const collection = z.strictObject({

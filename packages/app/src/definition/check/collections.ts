@@ -1,6 +1,7 @@
 import { quote, toPointer, withArticle } from '@pallmist/address/declare';
 import { suggest } from '@pallmist/address/explain';
 import type { FieldDefinition } from '../app-schema.ts';
+import { fieldAttributes } from '../field-attributes.ts';
 import { nextSerial, serialParts, serialProblem } from '../../records/serial.ts';
 import { checkComputed } from './computed.ts';
 import { fixName } from './fix-name.ts';
@@ -70,16 +71,13 @@ export function checkCollections(context: CheckContext): void {
   }
 }
 
-/** Attributes that only one type of field has. */
-const attributesOf = { serial: 'text', accept: 'file', maxKilobytes: 'file' } as const;
-
 function checkAttributes(context: CheckContext, place: Place, field: FieldDefinition): void {
-  for (const [name, type] of Object.entries(attributesOf)) {
-    if (field[name as keyof typeof attributesOf] === undefined || field.type === type) continue;
+  for (const [name, types] of Object.entries(fieldAttributes)) {
+    if (field[name as keyof typeof fieldAttributes] === undefined || (types as readonly string[]).includes(field.type)) continue;
     report(context, [...place, name], {
       code: 'attribute-without-effect',
-      message: `“${name}” says nothing about a ${field.type}.`,
-      hint: `It is for a ${type}.`,
+      message: `“${name}” says nothing about ${withArticle(field.type)}.`,
+      hint: `It is for ${types.map((type) => withArticle(type)).join(' or ')}.`,
       fix: [{ op: 'remove', path: toPointer([...place, name]) }],
     });
   }

@@ -1,4 +1,5 @@
 import { operators } from '../operators.ts';
+import { fieldRules } from './field-rules.ts';
 import { parameterRules } from './parameter-rules.ts';
 import { expressionPattern, templatePattern, textPattern } from './written-forms.ts';
 
@@ -15,6 +16,7 @@ const rules: Record<string, object> = {
   template: { pattern: templatePattern, ...message('An address template, such as /specimens/{specimen}{?tab,note}.') },
   pattern: { format: 'regex' },
   parameter: { allOf: parameterRules },
+  field: { allOf: fieldRules },
   where: { oneOf: operators.map((operator) => ({ required: [operator] })) },
   figure: { minProperties: 1, maxProperties: 1 },
   gate: { anyOf: [{ required: ['roles'] }, { required: ['when'] }] },
