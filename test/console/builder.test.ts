@@ -248,6 +248,25 @@ it('shows the page as another person, in other colours, without JavaScript, and 
   await untilSaved(page);
 });
 
+it('offers the first record where a page needs one and has no sample', async () => {
+  await goToPage(page, 'zone');
+  await shownPage(page).getByRole('heading', { name: 'Dry thorn' }).waitFor();
+  const { revision } = (await (await service.owner('GET', '/apps/quillmoor/draft')).json()) as { revision: number };
+  await service.owner('PATCH', '/apps/quillmoor/draft', {
+    revision,
+    patch: [{ op: 'remove', path: '/pages/zone/parameters/zone/sample' }],
+  });
+  const missing = page.getByRole('group', { name: 'Samples that are missing' });
+  await missing.getByText('The page needs a value for a parameter before it can be shown.').waitFor();
+  expect(await axeProblems(page)).toEqual([]);
+  await missing.getByRole('button', { name: /^Use / }).click();
+  await shownPage(page)
+    .getByRole('heading', { name: /specimens live in this climate/ })
+    .waitFor();
+  await untilSaved(page);
+  await expect.poll(draftSource).toMatch(/zone: \{ type: record, of: zones, by: letter, label: Climate zone, sample: [A-Z] \}/);
+});
+
 it('changes records in place, as a spreadsheet would, and says what is refused', async () => {
   await goTo(page, 'Data');
   await page.getByRole('link', { name: 'zones', exact: true }).click();

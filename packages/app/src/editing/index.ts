@@ -19,7 +19,7 @@ export * from './parameter-edits.ts';
 export { invertPatch, patchData, valueAt } from './patch-data.ts';
 export * from './present-values.ts';
 export * from './rows-to-send.ts';
-export { sampleAddress } from './sample-address.ts';
+export { missingSamples, sampleAddress, type MissingSample } from './sample-address.ts';
 export { setValue } from './set-value.ts';
 export * from './uses.ts';
 export { describeChanges, type Change } from '../editions/describe-changes.ts';

@@ -1,4 +1,4 @@
-import type { Values } from '@pallmist/address/declare';
+import type { ParameterValue, Values } from '@pallmist/address/declare';
 import { type CompiledApp, readTexts, writeAddress } from '@pallmist/address/pages';
 import type { PageDefinition } from '../definition/app-schema.ts';
 
@@ -26,6 +26,36 @@ export function sampleAddress(app: CompiledApp, page: string, set: SampleSet): s
   const query = [...(written === undefined ? texts : refused)].filter(([name]) => !inPath.has(name));
   if (path === undefined || query.length === 0) return path;
   return `${path}${path.includes('?') ? '&' : '?'}${query.map(([name, text]) => `${name}=${encodeURIComponent(text)}`).join('&')}`;
+}
+
+/** A required parameter without a sample. */
+export interface MissingSample {
+  name: string;
+  label: string;
+  /** A value that would do; undefined where only the app's records or a person know one. */
+  value: ParameterValue | undefined;
+  /** The collection whose records would do, and the field that names one where it is not the key. */
+  collection: string | undefined;
+  by: string | undefined;
+}
+
+/** The required parameters of a page that have no sample, so that the page cannot be seen while you build it. */
+export function missingSamples(app: CompiledApp, page: string): MissingSample[] {
+  return (app.pages.get(page)?.parameters ?? []).flatMap(({ name, required, declaration, plain }) => {
+    if (!required || declaration.sample !== undefined) return [];
+    const { type, of, by, min, label = name } = declaration;
+    const first = Array.isArray(plain.of) ? (plain.of[0] as unknown) : Object.keys(plain.of ?? {})[0];
+    const simple: Readonly<Record<string, unknown>> = {
+      choice: first,
+      page: first,
+      boolean: true,
+      integer: min ?? 1,
+      number: min ?? 1,
+      date: min,
+    };
+    const collection = type === 'record' ? of : undefined;
+    return [{ name, label, value: simple[type] as ParameterValue | undefined, collection, by }];
+  });
 }
 
 /** The values of a set; without one, the samples of the parameters that the page requires. The others are best seen absent. */

@@ -1,6 +1,6 @@
 import { checkAppFile } from '@pallmist/app';
 import { compileApp, readAddress } from '@pallmist/app/address';
-import { sampleAddress } from '@pallmist/app/editing';
+import { missingSamples, sampleAddress } from '@pallmist/app/editing';
 import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
@@ -49,6 +49,36 @@ describe('the address that shows a page while you build it', () => {
         },
       ),
     );
+  });
+
+  it('is missing what a required parameter without a sample needs: a value that would do, or a record', () => {
+    const { compiled } = checkAppFile(`pallmist: 1
+app: shop
+title: Shop
+mount: /shop
+choices: { light: { sun: Sun, shade: Shade } }
+collections: { pots: { keyField: code, fields: { code: { type: text }, slug: { type: text, unique: true } } } }
+pages:
+  pot:
+    title: Pot
+    address: /{pot}/{light}/{row}{?q,n,of}
+    parameters:
+      pot: { type: record, of: pots, label: Which pot }
+      light: { type: choice, of: light }
+      row: { type: integer, min: 3, sample: 4 }
+      q: { type: text, required: true }
+      n: { type: number, required: true, min: 0.5 }
+      of: { type: record, of: pots, by: slug, required: true }
+    content: [{ show: text, text: "{param.pot} {param.light} {param.row} {param.q} {param.n} {param.of}" }]
+`);
+    expect(missingSamples(compiled!, 'pot')).toEqual([
+      { name: 'pot', label: 'Which pot', value: undefined, collection: 'pots', by: undefined },
+      { name: 'light', label: 'light', value: 'sun', collection: undefined, by: undefined },
+      { name: 'q', label: 'q', value: undefined, collection: undefined, by: undefined },
+      { name: 'n', label: 'n', value: 0.5, collection: undefined, by: undefined },
+      { name: 'of', label: 'of', value: undefined, collection: 'pots', by: 'slug' },
+    ]);
+    expect(missingSamples(compiled!, 'nowhere')).toEqual([]);
   });
 
   it('is not there for a page that does not exist, or without a sample that the path needs', () => {

@@ -9,6 +9,7 @@
   import AddressBar from './AddressBar.svelte';
   import AddressSteps from './AddressSteps.svelte';
   import type { PageInFrame } from './page-in-frame.svelte.ts';
+  import MissingSamples from './MissingSamples.svelte';
   import ReadingTable from './ReadingTable.svelte';
   import { sampleAddress } from '@pallmist/app/editing';
 
@@ -198,7 +199,7 @@
     </p>
   {/if}
   {#if address === ''}
-    <p class="note">Give the required parameters samples to see the page.</p>
+    <MissingSamples {draft} {page} />
   {/if}
   <div class="stage">
     {#key scripts}
