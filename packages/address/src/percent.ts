@@ -13,7 +13,6 @@ export function encode(text: string): string {
   let result = '';
   let start = 0;
   let before = 0;
-  if ('-._~'.includes(text.slice(-1))) mayBreak();
   for (let i = 0; i < text.length; i++) {
     const code = text.charCodeAt(i);
     const encoded = ofCode[code];
@@ -26,6 +25,7 @@ export function encode(text: string): string {
       start = i + 1;
     }
   }
+  if (before === 45 || before === 46 || before === 95 || before === 126) mayBreak();
   return result + text.slice(start);
 }
 

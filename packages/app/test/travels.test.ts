@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { linkifyit } from 'linkify-it';
 import { expect, it } from 'vitest';
-import { page, text, write, type Page } from '@pallmist/address';
+import { integer, page, text, write, type LinkValues, type Page } from '@pallmist/address';
+import { fragile } from '../../address/src/travel.ts';
 import { compileApp, readAddress, repairAddress, writeAddress, type Values } from '../src/index.ts';
 import { compileContext, declared, type Declared } from './generated-declarations.ts';
 
@@ -71,6 +72,17 @@ it.each([
   const names = template.match(/q|left---right/g) ?? [];
   const here = page(template, Object.fromEntries(names.map((name) => [name, text()])) as never) as Page;
   expect(write(here, Object.fromEntries(names.map((name) => [name, 'fern'])) as never)).toBe(address);
+});
+
+it('whole addresses are looked through only where a piece of them asks for it, which is slow', () => {
+  const plain = page('/beds/{bed}/plants{?q,n}', { bed: text(), q: text(), n: integer() });
+  expect(plain.fragile).toBe(false);
+  const noted = (values: LinkValues<typeof plain>) => {
+    write(plain, values);
+    return fragile;
+  };
+  expect(noted({ bed: 'QM-0412', q: 'a moss, a fern', n: -3 })).toBe(false);
+  for (const q of ['fern.', 'a..b', 'a--b', 'Größe', '-']) expect([q, noted({ bed: 'b', q })]).toEqual([q, true]);
 });
 
 /** Quoted-printable (RFC 2045) of one line, wrapped at 76 characters, and undone. */
