@@ -4,7 +4,7 @@ import type { Parameter } from '../parameter.ts';
 import type { Template } from '../template.ts';
 import type { ChoiceDefinition } from '../values.ts';
 import { compileApp } from './compile.ts';
-import type { CollectionShape, Json, ParameterDeclaration } from './declaration.ts';
+import type { CollectionShape, ParameterDeclaration } from './declaration.ts';
 import { formatTemplate } from './parse-template.ts';
 import type { Problem } from './problem.ts';
 
@@ -72,7 +72,7 @@ function describe(
       return { ...declaration, of: end.type, ...(min === undefined ? {} : { min }), ...(max === undefined ? {} : { max }) };
     }
     case 'packed':
-      return of === undefined ? declaration : { ...declaration, schema: of as Json };
+      return of === undefined ? declaration : { ...declaration, schema: of };
     case 'sort':
       return { ...declaration, fields: of as string[] };
     default:
