@@ -69,7 +69,11 @@ export const writeBody = z.strictObject({
   texts: z.record(z.string(), z.string()).optional().describe('Values as texts, read as they would be in an address'),
   sharing: z.boolean().optional().describe('Leave out parameters that are not for sharing'),
 });
-export const written = z.object({ address: z.string(), problems: z.array(problem) });
+export const written = z.object({
+  address: z.string(),
+  url: z.string().describe('The whole URL, with the public base address'),
+  problems: z.array(problem),
+});
 
 const edition = z.object({
   number: z.number().int(),

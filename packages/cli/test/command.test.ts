@@ -101,6 +101,9 @@ describe('pallmist write', () => {
     expect([err, answer.headers.get('location')]).toEqual(['', '/garden/specimens?q=fern']);
     expect(readFileSync(code, 'utf8')).toContain('<svg');
     await pallmist(['short', 'quillmoor', '--withdraw', /\w{7}$/.exec(out.trim())?.[0] ?? '']);
+    expect((await pallmist(['link', 'specimens', 'q=fern', '--app', 'quillmoor', '--whole'])).out).toBe(
+      `${base}/garden/specimens?q=fern\n`,
+    );
     expect((await pallmist(['write', 'specimens', '--short', '--file', demoFile])).status).toBe(2);
   });
 

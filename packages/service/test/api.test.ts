@@ -54,6 +54,7 @@ describe('reading and writing, for anybody', () => {
     const values = { q: 'fern', page: 2, sort: [{ field: 'height', descending: true }] };
     expect(await (await post('/apps/quillmoor/write', { page: 'specimens', values })).json()).toEqual({
       address: '/garden/specimens?q=fern&sort=-height&page=2',
+      url: `${service.base}/garden/specimens?q=fern&sort=-height&page=2`,
       problems: [],
     });
     const texts = { q: 'fern', page: '2', sort: '-height' };

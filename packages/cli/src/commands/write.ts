@@ -13,17 +13,18 @@ export function addWrite(program: Command): void {
     .option('--app <name>', 'Use the published app of the service; with the owner’s token, values are sealed where they have to be')
     .option('--values <json>', 'More values, with their types, as a JSON object; “-” reads it from standard input')
     .option('--sharing', 'Leave out parameters that are not for sharing')
+    .option('--whole', 'With --app: print the whole URL, as visitors reach the service')
     .option('--short', 'With --app: make a short address of it')
     .option('--qr <file>', 'With --app: also write its QR code, as an .svg or a .png file')
     .option('--printed-on <text>', 'With --qr: note what the code is printed on, so that publishing cannot change what it means')
     .addHelpText(
       'after',
-      '\nExamples:\n  pallmist write specimen specimen=QM-0412 tab=care --file app.yaml\n  pallmist write specimens "q=café & rose" sort=-name --app quillmoor\n  pallmist write specimens --values \'{"zones": ["fog-desert"], "page": 2}\' --file app.yaml\n  pallmist write specimen specimen=QM-0412 --app quillmoor --short --qr plant.svg\n  pallmist write specimen specimen=QM-0412 --app quillmoor --qr plant.svg --printed-on "Plant labels, spring 2026"',
+      '\nExamples:\n  pallmist write specimen specimen=QM-0412 tab=care --file app.yaml\n  pallmist write specimens "q=café & rose" sort=-name --app quillmoor\n  pallmist write specimens --values \'{"zones": ["fog-desert"], "page": 2}\' --file app.yaml\n  pallmist link specimen specimen=QM-0412 --app quillmoor --whole\n  pallmist write specimen specimen=QM-0412 --app quillmoor --short --qr plant.svg\n  pallmist write specimen specimen=QM-0412 --app quillmoor --qr plant.svg --printed-on "Plant labels, spring 2026"',
     )
     .action(async (page: string, pairs: string[], options: WriteOptions) => {
-      if (options.app === undefined && (options.short === true || options.qr !== undefined))
-        throw new CommandError(exit.usage, '--short and --qr go with --app: the service makes them.');
-      const { address, problems } = await write(page, textsIn(pairs), valuesIn(options.values), options);
+      if (options.app === undefined && (options.whole === true || options.short === true || options.qr !== undefined))
+        throw new CommandError(exit.usage, '--whole, --short and --qr go with --app: the service makes them.');
+      const { address, url, problems } = await write(page, textsIn(pairs), valuesIn(options.values), options);
       const short = address === undefined || options.short !== true ? undefined : await makeShort(address, options);
       const inCode = short === undefined ? address : new URL(short).pathname;
       if (options.printedOn !== undefined && options.qr === undefined)
@@ -33,8 +34,8 @@ export function addWrite(program: Command): void {
           await (await clientFor(options)).call('addPrinted', { app: options.app ?? '' }, { address: inCode, note: options.printedOn });
         await saveCode(inCode, options.qr, options);
       }
-      print(options.json, { address, problems, ...(short === undefined ? {} : { short }) }, () =>
-        address === undefined ? [] : [short ?? address],
+      print(options.json, { address, url, problems, ...(short === undefined ? {} : { short }) }, () =>
+        address === undefined ? [] : [short ?? (options.whole === true ? url : undefined) ?? address],
       );
       if (options.json !== true && problems.length > 0) process.stderr.write(describeProblems(problems).join('\n') + '\n');
       process.exitCode = address === undefined ? exit.problems : exit.done;
@@ -46,6 +47,7 @@ interface WriteOptions extends ServiceOptions {
   app?: string;
   values?: string;
   sharing?: boolean;
+  whole?: boolean;
   short?: boolean;
   qr?: string;
   printedOn?: string;
@@ -56,7 +58,7 @@ async function write(
   texts: Record<string, string>,
   more: Values,
   options: WriteOptions,
-): Promise<{ address?: string; problems: readonly ShownProblem[] }> {
+): Promise<{ address?: string; url?: string; problems: readonly ShownProblem[] }> {
   const sharing = options.sharing ?? false;
   if (options.file !== undefined) {
     const { compiled } = await appFrom(options.file, options);

@@ -23,7 +23,7 @@ export async function writeFor(
   hosted: HostedApp,
   sealer: Sealer,
   body: BodyOf<'writeAddress'>,
-  asOwner: boolean,
+  { asOwner, base }: { asOwner: boolean; base: string },
 ): Promise<AnswerOf<'writeAddress'>> {
   const { book, compiled } = asOwner ? await openedFor(hosted, sealer, '') : { book: new SealBook(), compiled: hosted.compiled };
   let written = write(compiled, body);
@@ -32,7 +32,7 @@ export async function writeFor(
     const unknownPage = written.problems.some(({ code }) => code === 'unknown-page');
     throw new Refused(unknownPage ? 404 : 422, written.problems.map(({ message }) => message).join(' '), written.problems.map(atItsValue));
   }
-  return written;
+  return { ...written, url: base + written.address };
 }
 
 function write(compiled: CompiledApp, body: BodyOf<'writeAddress'>): ReturnType<typeof writeAddress> {

@@ -188,7 +188,10 @@ function makeHandlers(parts: ServiceParts): Handlers {
     readAddress: async ({ parameters, body, request }) =>
       readFor(published(parameters['app']), sealer, body.address, await maySee(builders, request, parameters['app'] ?? '', 'apps:write')),
     writeAddress: async ({ parameters, body, request }) =>
-      writeFor(published(parameters['app']), sealer, body, await maySee(builders, request, parameters['app'] ?? '', 'apps:write')),
+      writeFor(published(parameters['app']), sealer, body, {
+        asOwner: await maySee(builders, request, parameters['app'] ?? '', 'apps:write'),
+        base: base(),
+      }),
     getDraft: ({ parameters }) => apps.draft(parameters['app'] ?? ''),
     pushDraft: ({ parameters, body, builder }) =>
       apps.push(
