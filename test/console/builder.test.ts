@@ -2,22 +2,18 @@ import type { Page, Route } from 'playwright-core';
 import { parse } from 'yaml';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { axeProblems, rulesOfTheLook } from '../support/axe.ts';
-import { goTo, goToPage, openConsole, shownPage, untilSaved, type Builder } from '../support/console.ts';
-import { gardenFile, startGarden, type TestService } from '../support/garden-service.ts';
+import { goTo, goToPage, openGarden, shownPage, untilSaved } from '../support/console.ts';
+import { gardenFile, type TestService } from '../support/garden-service.ts';
 import { Visitor } from '../support/visitor.ts';
 
+let garden: Awaited<ReturnType<typeof openGarden>>;
 let service: TestService;
-let builder: Builder;
 let page: Page;
 beforeAll(async () => {
-  service = await startGarden();
-  builder = await openConsole(service);
-  page = builder.page;
+  garden = await openGarden();
+  ({ service, page } = garden);
 });
-afterAll(async () => {
-  await builder.browser.close();
-  await service.stop();
-});
+afterAll(() => garden.stop());
 
 const draftSource = async () => ((await (await service.owner('GET', '/apps/quillmoor/draft')).json()) as { source: string }).source;
 const address = () => page.getByRole('textbox', { name: 'Address', exact: true }).first();
@@ -25,7 +21,7 @@ const address = () => page.getByRole('textbox', { name: 'Address', exact: true }
 it('opens by the one-time link, which leaves no trace in the address', async () => {
   expect(page.url()).toBe(`${service.base}/~/console/`);
   expect(await axeProblems(page)).toEqual([]);
-  const stranger = await (await builder.browser.newContext()).newPage();
+  const stranger = await (await garden.browser.newContext()).newPage();
   await stranger.goto(service.consoleLink);
   await stranger.getByText('This link has been used').waitFor();
   await stranger.getByRole('heading', { name: 'Sign in to the console' }).waitFor();
@@ -377,7 +373,7 @@ it('passes axe-core on every screen, light and dark, and reports no error', asyn
     await page.getByRole('heading').first().waitFor();
     await examine(screen);
   }
-  expect(builder.errors.filter((error) => !/ERR_FAILED|Blocked script execution/.test(error))).toEqual([]);
+  expect(garden.errors.filter((error) => !/ERR_FAILED|Blocked script execution/.test(error))).toEqual([]);
 });
 
 it('makes a copy of an app with its records, under a name and at a place of its own', async () => {

@@ -1,21 +1,17 @@
 import type { Page } from 'playwright-core';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { axeProblems } from '../support/axe.ts';
-import { goTo, openConsole, type Builder } from '../support/console.ts';
-import { startGarden, type TestService } from '../support/garden-service.ts';
+import { goTo, openGarden } from '../support/console.ts';
+import { type TestService } from '../support/garden-service.ts';
 
+let garden: Awaited<ReturnType<typeof openGarden>>;
 let service: TestService;
-let builder: Builder;
 let page: Page;
 beforeAll(async () => {
-  service = await startGarden();
-  builder = await openConsole(service);
-  page = builder.page;
+  garden = await openGarden();
+  ({ service, page } = garden);
 });
-afterAll(async () => {
-  await builder.browser.close();
-  await service.stop();
-});
+afterAll(() => garden.stop());
 
 const asProgram = (token: string, path: string, method = 'GET') =>
   fetch(`${service.base}/~/api/v1${path}`, { method, headers: { authorization: `Bearer ${token}` } }).then(({ status }) => status);
@@ -67,5 +63,5 @@ it('makes a webhook, shows what was sent, and removes it', async () => {
   await page.getByRole('alert').waitFor();
   await page.getByRole('button', { name: 'Remove http://127.0.0.1:9/hook' }).click();
   await page.getByRole('button', { name: 'Remove http://127.0.0.1:9/hook' }).waitFor({ state: 'detached' });
-  expect(builder.errors).toEqual([]);
+  expect(garden.errors).toEqual([]);
 });

@@ -1,6 +1,6 @@
 import type { Browser, BrowserContext, Page } from 'playwright-core';
 import { launchChromium, watchErrors } from './chromium.ts';
-import type { TestService } from './garden-service.ts';
+import { startGarden, type TestService } from './garden-service.ts';
 
 /** A builder at the console of a service. */
 export interface Builder {
@@ -20,6 +20,17 @@ export async function openConsole(service: TestService, options: Parameters<Brow
   await page.goto(service.consoleLink);
   await page.getByRole('heading', { name: 'Apps' }).waitFor();
   return { browser, context, page, errors };
+}
+
+/** The garden with the console opened beside it. */
+export async function openGarden(): Promise<Builder & { service: TestService; stop: () => Promise<void> }> {
+  const service = await startGarden();
+  const builder = await openConsole(service);
+  const stop = async () => {
+    await builder.browser.close();
+    await service.stop();
+  };
+  return { ...builder, service, stop };
 }
 
 /** Waits until everything is on the service’s disk. */

@@ -43,6 +43,12 @@ describe('entries that may be absent', () => {
     });
   });
 
+  it('leave brackets that are nested too deep to the engine, which says so', () => {
+    const deep = `[?param.?q, ${'['.repeat(8000)}${']'.repeat(8000)}]`;
+    expect(withoutOptionalEntries(deep)).toBe(deep);
+    expect(new ExpressionChecker(types).check(deep)).toHaveProperty('message');
+  });
+
   it('leave every other text as it is, and are never left half done', () => {
     const pieces = fc.constantFrom('[', ']', '{', '}', '(', ')', '?', ',', ':', ' ', 'a', '"x"', "'", '.', '.?b', '1');
     fc.assert(

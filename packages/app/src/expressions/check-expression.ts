@@ -26,7 +26,7 @@ export class ExpressionChecker {
     const error = result.error;
     const message = error?.summary ?? 'It is not a CEL expression.';
     const unknown = /^(?:No such key|Unknown variable): (\w+)/.exec(message)?.[1];
-    // A text that was written otherwise for the engine has other places.
+    // The places are those of the text that the engine got.
     const start = text === expression ? (error?.range?.start ?? 0) : Math.max(0, expression.search(new RegExp(`\\b${unknown ?? '$'}\\b`)));
     return unknown === undefined ? { message, start } : { message, unknown, start };
   }

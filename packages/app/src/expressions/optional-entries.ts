@@ -15,6 +15,8 @@ interface Entry {
 }
 
 const quoted = /^(?:[rRbB]{0,2}(?:"""[^]*?"""|'''[^]*?'''|"(?:[^"\\]|\\.)*"|'(?:[^'\\]|\\.)*'))/;
+/** Brackets in brackets, beyond which the engine refuses an expression too. */
+const deepest = 200;
 const closing: Readonly<Record<string, string>> = { '[': ']', '{': '}', '(': ')' };
 
 /** An expression that means the same without such entries; the same text where it has none, or where it is not well-formed. */
@@ -28,6 +30,7 @@ export function withoutOptionalEntries(expression: string): string {
 class Reader {
   readonly #source: string;
   #at = 0;
+  #depth = 0;
 
   constructor(source: string) {
     this.#source = source;
@@ -71,6 +74,11 @@ class Reader {
   /** Reads what stands in brackets. @param before what stands before them: after a value, they hold an index */
   #brackets(open: string, before: string): string {
     const start = this.#at++;
+    if (this.#depth >= deepest) {
+      this.#at = this.#source.length;
+      return this.#source.slice(start);
+    }
+    this.#depth++;
     const isLiteral = open !== '(' && !/[\w)\]}"']\s*$/.test(before);
     const entries: Entry[] = [];
     for (;;) {
@@ -81,6 +89,7 @@ class Reader {
       if (this.isDone) return this.#source.slice(start);
       if (this.#source[this.#at++] !== ',') break;
     }
+    this.#depth--;
     if (!entries.some((entry) => entry.isOptional))
       return open + entries.map(({ key, text }) => (key === undefined ? text : `${key}:${text}`)).join(',') + (closing[open] ?? '');
     const wrapped = (entry: Entry) => (entry.isOptional ? entry.text : `optional.of(${entry.text})`);

@@ -16,7 +16,7 @@ export interface DeclaredInSource extends Omit<PagesFromCode, 'definition'> {
 
 /**
  * Puts the addresses and parameters of pages that were declared in code into the text of an app file: see `pagesFromCode`.
- * @returns undefined where the check finds errors in the file before anything is put in
+ * @returns undefined where the file does not have the form of an app file
  */
 export function declareInSource(source: string, pages: Readonly<Record<string, Page<string, unknown>>>): DeclaredInSource | undefined {
   if (checkAppFile(source).definition === undefined) return undefined;

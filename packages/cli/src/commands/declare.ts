@@ -32,15 +32,19 @@ export function addDeclare(program: Command): void {
       const { declareInSource } = await import('@pallmist/app');
       const name = file ?? app ?? '';
       const declared = declareInSource(text, pages);
-      if (declared === undefined) throw new CommandError(exit.problems, `${name} has errors of its own. Run pallmist check on it first.`);
+      if (declared === undefined) throw new CommandError(exit.problems, `${name} is no app file yet. Run pallmist check on it first.`);
       const { source, checked, ...told } = declared;
       const errors = checked.problems.filter(({ severity }) => severity === 'error');
       if (errors.length > 0) {
         const { describeProblems } = await import('../problems.ts');
         const lines = describeProblems(errors, { name, text: source });
-        throw new CommandError(exit.problems, [`With the pages of ${module}, ${name} would be wrong:`, ...lines].join('\n'), {
-          problems: errors,
-        });
+        throw new CommandError(
+          exit.problems,
+          [`${name} has errors with the pages of ${module}, so nothing is changed:`, ...lines].join('\n'),
+          {
+            problems: errors,
+          },
+        );
       }
       const changes = source !== text;
       if (changes && !check) {

@@ -82,7 +82,7 @@ function schemasAt(root: Schema, path: readonly string[]): Schema[] {
 function alternatives(root: Schema, schema: Schema, depth = 0): Schema[] {
   if (depth > 5) return [];
   const name = schema.$ref?.replace('#/$defs/', '');
-  // Beside a reference stands what is said of this place alone.
+  // A description beside a reference is about this place only.
   if (name !== undefined) return [schema, ...(root.$defs?.[name] ? alternatives(root, root.$defs[name], depth + 1) : [])];
   const inner = [...(schema.anyOf ?? []), ...(schema.oneOf ?? [])];
   return inner.length === 0 ? [schema] : [schema, ...inner.flatMap((one) => alternatives(root, one, depth + 1))];

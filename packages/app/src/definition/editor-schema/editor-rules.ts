@@ -6,8 +6,8 @@ import { expressionPattern, templatePattern, textPattern } from './written-forms
 const bracesClosed = { pattern: textPattern, ...message('CEL expressions stand in braces, each closed; “{{” is a brace itself.') };
 
 /**
- * What the app file’s JSON Schema says beyond what Zod writes, by the names of its definitions. The
- * check says the same in sentences; `message` is for editors that show one instead of the pattern.
+ * What the app file’s JSON Schema says beyond what Zod writes, by the names of its definitions. The check says the same in
+ * sentences. Some editors show `patternErrorMessage` instead of a pattern that does not match.
  */
 const rules: Record<string, object> = {
   condition: { pattern: expressionPattern, ...message('A CEL expression: “==” compares, “&&”, “||” and “!” join, texts stand in quotes.') },
