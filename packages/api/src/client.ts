@@ -1,7 +1,8 @@
 import { PallmistError } from '@pallmist/address';
+import { imported, problemDetails, type Imported, type ProblemDetails } from './answers.ts';
 import { multipart, type RecordFile } from './multipart.ts';
 import { apiBase, operations, type AnswerOf, type BodyOf, type Operation, type OperationName } from './operations.ts';
-import { imported, problemDetails, type ProblemDetails } from './schemas.ts';
+import type { Schema } from './schema.ts';
 
 export type { RecordFile } from './multipart.ts';
 
@@ -118,7 +119,7 @@ export class PallmistClient {
     collection: string,
     file: Pick<RecordFile, 'content'>,
     options: { format: 'csv' | 'json'; mode: 'update' | 'replace'; replace: boolean },
-  ): Promise<ReturnType<typeof imported.parse>> {
+  ): Promise<Imported> {
     const query = new URLSearchParams({ mode: options.mode, ...(options.replace ? { replace: 'true' } : {}) });
     const path = `/apps/${encodeURIComponent(app)}/records/${encodeURIComponent(collection)}?${query.toString()}`;
     const type = options.format === 'csv' ? 'text/csv' : 'application/json';
@@ -126,7 +127,7 @@ export class PallmistClient {
   }
 
   /** Adds the records of a CSV text to a collection, or changes those of the same keys. The text is sent as a whole, as browsers can. */
-  async importText(app: string, collection: string, text: Uint8Array<ArrayBuffer>): Promise<ReturnType<typeof imported.parse>> {
+  async importText(app: string, collection: string, text: Uint8Array<ArrayBuffer>): Promise<Imported> {
     const path = `/apps/${encodeURIComponent(app)}/records/${encodeURIComponent(collection)}?mode=update`;
     return this.#answer(await this.#fetch(path, { method: 'POST', body: text }, { 'content-type': 'text/csv' }), imported);
   }
@@ -172,11 +173,11 @@ export class PallmistClient {
     }
   }
 
-  async #answer<Answer>(response: Response, schema: { safeParse(value: unknown): { success: boolean; data?: Answer } }): Promise<Answer> {
+  async #answer<Answer>(response: Response, schema: Schema<Answer>): Promise<Answer> {
     if (!response.ok) throw await failureOf(response);
     const parsed = schema.safeParse(await response.json().catch(() => undefined));
     if (!parsed.success) throw new ApiError(strange(response.status));
-    return parsed.data as Answer;
+    return parsed.data;
   }
 }
 

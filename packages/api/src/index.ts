@@ -1,8 +1,3 @@
-export { ApiError, PallmistClient, SlowServiceError, UnreachableError, type ClientOptions, type RecordFile } from './client.ts';
-export { describeApi } from './openapi.ts';
-export { apiBase, defaultBodyBytes, operations, type AnswerOf, type BodyOf, type Operation, type OperationName } from './operations.ts';
-export { scopeNames, scopes, type Scope } from './scopes.ts';
-export { verifyWebhook, type SignedMessage } from './verify-webhook.ts';
 export {
   health,
   imported,
@@ -14,8 +9,9 @@ export {
   type DraftChange,
   type DraftChanged,
   type Edition,
-  type FoundRecords,
   type EditionComparison,
+  type FoundRecords,
+  type Imported,
   type LinkFinding,
   type Links,
   type ProblemDetails,
@@ -25,4 +21,10 @@ export {
   type Traced,
   type WebhookSummary,
   type WhoAmI,
-} from './schemas.ts';
+} from './answers.ts';
+export { ApiError, PallmistClient, SlowServiceError, UnreachableError, type ClientOptions, type RecordFile } from './client.ts';
+export { describeApi } from './openapi.ts';
+export { apiBase, defaultBodyBytes, operations, type AnswerOf, type BodyOf, type Operation, type OperationName } from './operations.ts';
+export { scopeNames, scopes, type Scope } from './scopes.ts';
+export { verifyWebhook, type SignedMessage } from './verify-webhook.ts';
+export type { Issue, Schema } from './schema.ts';

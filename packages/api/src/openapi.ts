@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { apiBase, operations, type Operation } from './operations.ts';
 import { otherOperations, type OtherOperation } from './other-operations.ts';
+import type { Schema } from './schema.ts';
 import * as schemas from './schemas.ts';
 import { scopes } from './scopes.ts';
 
@@ -142,18 +143,18 @@ function groupOf(path: string): string {
 }
 
 /** Schemas that have a name: generated clients then have types of that name. */
-const names = new Map<z.ZodType, string>(
-  Object.entries(schemas as unknown as Record<string, z.ZodType>)
+const names = new Map<unknown, string>(
+  Object.entries<unknown>(schemas)
     .filter(([, schema]) => schema instanceof z.ZodType)
     .map(([name, schema]) => [schema, name.charAt(0).toUpperCase() + name.slice(1)]),
 );
 /** Those that are sent; all others are answers. */
-const sent = new Set(Object.values(operations as Record<string, Operation>).map(({ body }) => body));
+const sent = new Set<unknown>(Object.values(operations as Record<string, Operation>).map(({ body }) => body));
 const reference = (name: string) => `#/components/schemas/${name}`;
 
 function registryOf(io: 'input' | 'output') {
   const registry = z.registry<{ id: string }>();
-  for (const [schema, id] of names) if (sent.has(schema) === (io === 'input')) registry.add(schema, { id });
+  for (const [schema, id] of names) if (sent.has(schema) === (io === 'input')) registry.add(schema as z.ZodType, { id });
   return registry;
 }
 
@@ -166,9 +167,9 @@ function components(): Record<string, object> {
   return Object.fromEntries(Object.entries(all).sort(([a], [b]) => (a < b ? -1 : 1)));
 }
 
-function schemaOf(schema: z.ZodType, io: 'input' | 'output'): object {
+function schemaOf(schema: Schema<unknown>, io: 'input' | 'output'): object {
   const name = names.get(schema);
   if (name !== undefined) return { $ref: reference(name) };
-  const { $schema: _, ...rest } = z.toJSONSchema(schema, { io, reused: 'inline' });
+  const { $schema: _, ...rest } = z.toJSONSchema(schema as z.ZodType, { io, reused: 'inline' });
   return rest;
 }

@@ -1,9 +1,10 @@
 import type { z } from 'zod';
+import type { Schema } from './schema.ts';
 import * as schemas from './schemas.ts';
 import type { Scope } from './scopes.ts';
 
 /** One operation of the HTTP interface. The service, the client and the OpenAPI description are all made from these. */
-export interface Operation<Body extends z.ZodType | undefined = z.ZodType | undefined, Answer extends z.ZodType = z.ZodType> {
+export interface Operation<Body = unknown, Answer = unknown> {
   method: 'get' | 'post' | 'put' | 'patch' | 'delete';
   /** Path below the base, with parameters in braces as OpenAPI has them. */
   path: string;
@@ -14,13 +15,15 @@ export interface Operation<Body extends z.ZodType | undefined = z.ZodType | unde
   scope?: Scope;
   /** Parameters of the query that are not in `path`, each with what it means. */
   query?: Readonly<Record<string, string>>;
-  body: Body;
-  answer: Answer;
+  /** What its body has to be; undefined where it has none. */
+  body: Schema<Body> | undefined;
+  answer: Schema<Answer>;
   /** Most bytes of the body, counted unpacked; 64 KB when left out. */
   mostBytes?: number;
 }
 
-const operation = <Body extends z.ZodType | undefined, Answer extends z.ZodType>(given: Operation<Body, Answer>) => given;
+type Given<Body, Answer> = Omit<Operation, 'body' | 'answer'> & { body: z.ZodType<Body> | undefined; answer: z.ZodType<Answer> };
+const operation = <Body = undefined, Answer = never>(given: Given<Body, Answer>): Operation<Body, Answer> => given;
 
 /** Where the interface begins. */
 export const apiBase = '/~/api/v1';
@@ -606,7 +609,5 @@ export const operations = {
 } as const;
 
 export type OperationName = keyof typeof operations;
-export type BodyOf<Name extends OperationName> = (typeof operations)[Name]['body'] extends z.ZodType
-  ? z.input<(typeof operations)[Name]['body']>
-  : undefined;
-export type AnswerOf<Name extends OperationName> = z.output<(typeof operations)[Name]['answer']>;
+export type BodyOf<Name extends OperationName> = (typeof operations)[Name] extends Operation<infer Body, infer _> ? Body : never;
+export type AnswerOf<Name extends OperationName> = (typeof operations)[Name] extends Operation<infer _, infer Answer> ? Answer : never;

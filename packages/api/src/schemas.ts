@@ -33,7 +33,6 @@ export const problemDetails = z.object({
   detail: z.string(),
   problems: z.array(problem).optional(),
 });
-export type ProblemDetails = z.infer<typeof problemDetails>;
 
 const parameterValue = z
   .unknown()
@@ -81,7 +80,6 @@ const edition = z.object({
   by: z.string().optional().describe('Who published it; empty where that is not known'),
   note: z.string().optional(),
 });
-export type Edition = z.infer<typeof edition>;
 export const editions = z.object({ editions: z.array(edition).describe('The newest first') });
 export const wholeEdition = edition.extend({
   source: z.string().describe('Text of the app file'),
@@ -97,7 +95,6 @@ export const appSummary = z.object({
   problems: z.object({ errors: z.number().int(), warnings: z.number().int() }),
   stuck: z.string().optional().describe('Why its newest edition cannot be served'),
 });
-export type AppSummary = z.infer<typeof appSummary>;
 export const appList = z.object({ apps: z.array(appSummary) });
 
 export const draft = z.object({
@@ -107,7 +104,6 @@ export const draft = z.object({
   data: z.unknown().optional().describe('What the text says, in today’s form; left out where it is not well-formed'),
   problems: z.array(problem),
 });
-export type Draft = z.infer<typeof draft>;
 
 export const pushBody = z.strictObject({
   source: z.string().max(20_000_000),
@@ -139,13 +135,11 @@ const draftChange = z.object({
   what: z.string(),
   patch: z.array(patchOperation).nullable().describe('Null where the whole text was replaced'),
 });
-export type DraftChange = z.infer<typeof draftChange>;
 export const draftChanged = z.object({
   outcome: z.enum(['changed', 'asked']).describe('“asked”: nothing was changed, since others have changed the same places'),
   revision: z.number().int().describe('The newest revision'),
   others: z.array(draftChange).describe('What others have changed since the revision that was given'),
 });
-export type DraftChanged = z.infer<typeof draftChanged>;
 export const draftChanges = z.object({ changes: z.array(draftChange).describe('The newest first') });
 export const publishBody = z.strictObject({
   revision: z.number().int().optional(),
@@ -188,7 +182,6 @@ const finding = z.object({
     }),
   ),
 });
-export type LinkFinding = z.infer<typeof finding>;
 const secondClass = z
   .array(z.object({ group: z.enum(['who-may-see', 'how-it-looks']), words: z.string() }))
   .describe('What differs for visitors of addresses that mean the same');
@@ -208,7 +201,6 @@ export const draftFindings = z.object({
   findings: z.array(toldFinding),
 });
 export const comparison = z.object({ findings: z.array(toldFinding), others: secondClass });
-export type EditionComparison = z.infer<typeof comparison>;
 export const rehearsal = z.object({
   revision: z.number().int().describe('Of the draft that was compared'),
   findings: z.array(finding),
@@ -260,7 +252,6 @@ export const links = z.object({
     )
     .describe('Addresses that no page has and that visitors keep trying: at least five times, on at least two days'),
 });
-export type Links = z.infer<typeof links>;
 export const traceBody = z.strictObject({ address: z.string().min(1).max(20_000) });
 export const traced = z.object({
   today: z.object({
@@ -279,8 +270,6 @@ export const traced = z.object({
     )
     .describe('How each earlier version of a page reads it, the newest first'),
 });
-export type Traced = z.infer<typeof traced>;
-export type Rehearsal = z.infer<typeof rehearsal>;
 export const published = z.object({ app: appName, edition: z.number().int(), mount: z.string() });
 
 export const personBody = z.strictObject({
@@ -301,10 +290,8 @@ const builder = z.object({
   role: builderRole,
   invited: z.boolean().describe('Has not accepted the invitation yet'),
 });
-export type BuilderAccount = z.infer<typeof builder>;
 export const builders = z.object({ builders: z.array(builder) });
 export const whoAmI = z.object({ id: z.string(), name: z.string(), role: builderRole });
-export type WhoAmI = z.infer<typeof whoAmI>;
 export const inviteBody = z.strictObject({
   mail: z.email().max(200),
   role: builderRole,
@@ -336,7 +323,6 @@ export const foundRecords = z.object({
   records: z.array(z.record(z.string(), z.string())).describe('Texts by field; empty fields are left out'),
   titles: z.record(z.string(), z.record(z.string(), z.string())).describe('By reference field: titles of the records referred to, by key'),
 });
-export type FoundRecords = z.infer<typeof foundRecords>;
 export const recordChangesBody = z.strictObject({
   changes: z
     .array(
@@ -401,7 +387,6 @@ export const readiness = z.object({
   mails: z.object({ waiting: z.number().int(), sending: z.boolean().describe('Whether a mail server is configured') }),
   loopDelayMs: z.number().describe('How late the event loop was of late'),
 });
-export type Readiness = z.infer<typeof readiness>;
 
 /** What an import of records came to. */
 export const imported = z.object({
@@ -474,7 +459,6 @@ const apiToken = z.object({
   endsAt: z.string().nullable().describe('RFC 3339; null while it does not end by itself'),
   usedOn: z.string().nullable().describe('The day on which it was used last, YYYY-MM-DD; null for never'),
 });
-export type ApiTokenSummary = z.infer<typeof apiToken>;
 export const apiTokens = z.object({ tokens: z.array(apiToken).describe('The newest first') });
 export const newTokenBody = z.strictObject({
   name: z.string().trim().min(1).max(100).describe('What it is for; shown in logs'),
@@ -495,7 +479,6 @@ const webhook = z.object({
   collections: z.array(z.string()).describe('Only records of these collections; of all when empty'),
   madeAt: z.string().describe('RFC 3339'),
 });
-export type WebhookSummary = z.infer<typeof webhook>;
 export const webhooks = z.object({ webhooks: z.array(webhook) });
 const webhookUrl = z
   .url({ protocol: /^https?$/ })
@@ -538,7 +521,6 @@ export const recordPage = z.object({
   total: z.number().int().describe('Of all pages'),
   next: z.string().nullable().describe('Send it as “after” for the next page; null on the last one'),
 });
-export type RecordPage = z.infer<typeof recordPage>;
 export const oneRecord = z.object({ key: z.string(), record: recordValues });
 export const recordBody = z.strictObject({ record: recordValues });
 export const recordPatchBody = z.strictObject({ record: recordValues.describe('Only what changes (RFC 7396); null empties a field') });

@@ -1,7 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
-import { componentKind, nothingElse } from '../src/components/kind.ts';
-import { appFile, type Component, componentKinds, shows, walkContent } from '../src/index.ts';
+import { componentKind } from '../src/components/component-kind.ts';
+import { nothingElse } from '../src/components/kind.ts';
+import { appFile } from '../src/definition/app-file-schema.ts';
+import { type Component, componentKinds, shows, walkContent } from '../src/index.ts';
 
 const at = (value: unknown, path: readonly (string | number)[]): unknown =>
   path.reduce((inner, key) => (inner as Record<string | number, unknown> | undefined)?.[key], value);

@@ -1,4 +1,4 @@
-import type { Component } from '../definition/app-schema.ts';
+import type { Component } from '../definition/app-definition.ts';
 
 type Path = (string | number)[];
 

@@ -1,9 +1,6 @@
-import { z } from 'zod';
-import type { AppDefinition, Component, PageDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition, FormFieldDefinition, LinkDefinition, PageDefinition, SetValues } from '../definition/app-definition.ts';
 import type { CheckContext, Place } from '../definition/check/context.ts';
-import { condition, type LinkDefinition, name as nameSchema } from '../definition/schema-parts.ts';
 import type { References } from './references.ts';
-import type { FormFieldDefinition, SetValues } from './shared/form-fields.ts';
 
 /** Where a component stands that is being checked. */
 export interface ComponentPlace {
@@ -31,14 +28,6 @@ export interface SavingForm {
   then?: LinkDefinition | undefined;
 }
 
-/** Where a component holds other components: under `content`, or under `panes` for each choice. */
-interface Inner {
-  content: { content: Component[] };
-  panes: { panes: Record<string, Component[]> };
-}
-
-type Keys<Fields extends z.ZodRawShape, Within> = z.output<z.ZodObject<Fields>> & (Within extends keyof Inner ? Inner[Within] : unknown);
-
 /** Everything that is true of one kind of component and that a browser does without; how it is shown stands beside it. */
 export interface ComponentKind<Name extends string = string, Declared = never> {
   /** The value of `show` that names it. */
@@ -49,8 +38,10 @@ export interface ComponentKind<Name extends string = string, Declared = never> {
   readonly sentence: string;
   /** Its keys as one would write them, without `show`. */
   readonly example: object;
-  readonly fields: z.ZodRawShape;
-  readonly inner: keyof Inner | undefined;
+  /** The schemas of its keys, by name. */
+  readonly fields: Readonly<Record<string, object>>;
+  /** Where it holds other components: under `content`, or under `panes` for each choice. */
+  readonly inner: 'content' | 'panes' | undefined;
   /** Its inner content comes from elsewhere in the app file: where it stands, the file has none. */
   readonly filledIn?: true;
   /** Its parameter opens it: saving a form in it closes it. */
@@ -68,49 +59,5 @@ export interface ComponentKind<Name extends string = string, Declared = never> {
 /** A component of a kind, as the app file declares it. */
 export type ComponentOf<Kind> = Kind extends ComponentKind<string, infer Declared> ? Declared : never;
 
-type Parts<Name extends string, Fields extends z.ZodRawShape, Within, Declared> = Omit<
-  ComponentKind<Name, Declared>,
-  'fields' | 'inner' | 'example'
-> & {
-  fields: Fields;
-  inner?: Within;
-  example: Keys<Fields, Within>;
-};
-
-/** Declares a kind of component. A part that is missing does not compile. */
-export function componentKind<
-  const Name extends string,
-  Fields extends z.ZodRawShape,
-  const Within extends keyof Inner | undefined = undefined,
->(
-  parts: Parts<Name, Fields, Within, Keys<Fields, Within> & { show: Name; when?: string | undefined }>,
-): ComponentKind<Name, Keys<Fields, Within> & { show: Name; when?: string | undefined }> {
-  return { ...parts, inner: parts.inner };
-}
-
 /** For a kind of component of which the schema and the references say everything. */
 export const nothingElse = (): void => undefined;
-
-/** The schema of a kind: its own keys, those of every component, and the components within it. */
-export function schemaOf(kind: ComponentKind, component: z.ZodType<Component>): z.ZodObject {
-  const inner =
-    kind.inner === 'content'
-      ? { content: kind.filledIn === true ? z.array(component).optional().meta({ filledIn: true }) : z.array(component) }
-      : kind.inner === 'panes'
-        ? { panes: z.record(nameSchema, z.array(component)).describe('What is shown for each choice') }
-        : {};
-  return z
-    .strictObject({
-      show: z.literal(kind.name),
-      ...kind.fields,
-      ...inner,
-      when: condition.optional().describe('Shown only while this holds'),
-    })
-    .meta({ title: kind.label, description: kind.sentence, examples: [{ show: kind.name, ...writtenExample(kind) }] });
-}
-
-/** The example as it stands in a file. */
-function writtenExample({ example, filledIn }: ComponentKind): object {
-  const { content, ...written } = example as { content?: unknown };
-  return filledIn === true || content === undefined ? written : example;
-}

@@ -1,4 +1,4 @@
-import type { Component } from '../definition/app-schema.ts';
+import type { Component } from '../definition/app-definition.ts';
 import { ask } from './ask/definition.ts';
 import { back } from './back/definition.ts';
 import { block } from './block/definition.ts';

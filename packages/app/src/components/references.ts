@@ -1,4 +1,4 @@
-import type { LinkDefinition } from '../definition/schema-parts.ts';
+import type { LinkDefinition } from '../definition/app-definition.ts';
 
 export type Path = (string | number)[];
 type Value = string | number | boolean;

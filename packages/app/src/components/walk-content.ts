@@ -1,4 +1,4 @@
-import type { AppDefinition, Component, PageDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition, Component, PageDefinition } from '../definition/app-definition.ts';
 import { innerContent } from './inner-content.ts';
 import type { SavingForm } from './kind.ts';
 import { kindOf } from './kinds.ts';

@@ -1,13 +1,14 @@
 import { z } from 'zod';
 import { reasons, type Reason } from '../gate/pass.ts';
 import { parameter } from './parameter-schema.ts';
+import type { Component } from './component.ts';
 import { typefaceNames } from './typefaces.ts';
 import { condition, fieldPath, link, name, named, pattern, template, text, value } from './schema-parts.ts';
 
 /** The types that a field can have. */
 export const fieldTypes = ['text', 'integer', 'number', 'boolean', 'date', 'choice', 'record', 'file'] as const;
 
-const field = named(
+export const field = named(
   z.strictObject({
     type: z.enum(fieldTypes),
     of: name.optional().describe('For a choice its choices list, for a record its collection'),
@@ -58,9 +59,7 @@ const field = named(
   }),
   'field',
 );
-export type FieldDefinition = z.infer<typeof field>;
-
-const collection = z.strictObject({
+export const collection = z.strictObject({
   keyField: name.describe('The field that names a record in an address'),
   formerKeys: z
     .array(name)
@@ -76,8 +75,6 @@ const collection = z.strictObject({
   formerNames: z.array(name).optional().describe('Names that the collection had in the past: its records stay'),
   fields: z.record(name, field),
 });
-export type CollectionDefinition = z.infer<typeof collection>;
-
 const where = named(
   z.strictObject({
     field: fieldPath,
@@ -102,7 +99,7 @@ const where = named(
   'where',
 );
 
-const figure = named(
+export const figure = named(
   z
     .strictObject({
       sum: name.optional().describe('Of a number field'),
@@ -114,9 +111,7 @@ const figure = named(
     .refine((given) => Object.keys(given).length === 1, 'a figure is one of sum, average, smallest, largest or distinct'),
   'figure',
 );
-export type FigureDefinition = z.infer<typeof figure>;
-
-const read = z.strictObject({
+export const read = z.strictObject({
   from: name.describe('The collection'),
   where: z.array(where).optional().describe('Conditions that all have to hold'),
   whereAny: z.array(where).optional().describe('Conditions of which at least one has to hold, beside those of “where”'),
@@ -132,8 +127,6 @@ const read = z.strictObject({
     .describe('Records on a page, at most 500; 25 when left out'),
   when: condition.optional().describe('Read only while this holds'),
 });
-export type ReadDefinition = z.infer<typeof read>;
-
 const choiceDefinition = z.union([
   z.string(),
   z.strictObject({
@@ -171,19 +164,10 @@ const arrivalRule = z.strictObject({
   notice: text.optional().describe('What to say, once'),
 });
 
-/** A component as the app file has it, whatever its kind: what else it holds, its kind says. */
-export interface Component {
-  show: string;
-  when?: string | undefined;
-  /** Not of the app file: where it stands in its page, which the service notes in drafts for the console. */
-  place?: string;
-  [key: string]: unknown;
-}
-
 const component: z.ZodType<Component> = z.looseObject({ show: z.string(), when: condition.optional() });
 
 /** Its content is checked where a page uses it, with the values that it is given there. */
-const block = z.strictObject({
+export const block = z.strictObject({
   label: z.string().max(200).optional().describe('Its name for builders'),
   takes: z
     .record(
@@ -198,8 +182,6 @@ const block = z.strictObject({
     .describe('What a page gives it: {block.NAME} in its content'),
   content: z.array(component),
 });
-
-export type BlockDefinition = z.infer<typeof block>;
 
 /** A page whose components may be of any kind. */
 export const page = z.strictObject({
@@ -236,8 +218,6 @@ export const page = z.strictObject({
   rows: z.record(name, read).optional().describe('The records that the page shows, by a name of your own'),
   content: z.array(component),
 });
-export type PageDefinition = z.infer<typeof page>;
-
 const signIn = z.strictObject({
   page: name.describe('The page with the sign-in form'),
   afterSignIn: link.optional().describe('Where people land after sign-in when no other address was wanted'),
@@ -266,7 +246,7 @@ const signIn = z.strictObject({
     .describe('What the sign-in page says for each reason'),
 });
 
-const mail = z.strictObject({
+export const mail = z.strictObject({
   to: text.describe('The recipient’s address'),
   subject: text,
   text: text.describe('The mail’s text; {link.NAME} is the address of a link, paragraphs are parted by empty lines'),
@@ -275,8 +255,6 @@ const mail = z.strictObject({
     .optional()
     .describe('Links by name, each with what it says in the mail as HTML'),
 });
-export type MailDefinition = z.infer<typeof mail>;
-
 const site = z.strictObject({
   base: z
     .url({ protocol: /^https?$/ })
@@ -285,7 +263,7 @@ const site = z.strictObject({
   withVisit: z.array(name).min(1).optional().describe('Values remembered for the visit that are sent to the site'),
 });
 
-const look = z.strictObject({
+export const look = z.strictObject({
   accent: z
     .string()
     .regex(/^#[0-9a-f]{6}$/i, 'a colour as in #17695a')
@@ -296,8 +274,6 @@ const look = z.strictObject({
   logo: z.string().max(200).optional().describe('Name of a file in the folder “images” beside the app file, shown before the title'),
   corners: z.enum(['round', 'square']).optional().describe('Corners of boxes and buttons; “round” when left out'),
 });
-export type LookDefinition = z.infer<typeof look>;
-
 /** The app file, version 1, its components of any kind: `app-file.ts` knows the kinds. */
 export const appWithAnyComponents = z
   .strictObject({
@@ -366,4 +342,3 @@ export const appWithAnyComponents = z
     pages: z.record(name, page),
   })
   .describe('A Pallmist app');
-export type AppDefinition = z.infer<typeof appWithAnyComponents>;

@@ -1,5 +1,5 @@
 import type { ParameterDeclaration } from '@pallmist/address/declare';
-import type { AppDefinition } from './app-schema.ts';
+import type { AppDefinition } from './app-definition.ts';
 
 /** A parameter with the place of its declaration in the app file. */
 export interface DeclaredParameter {

@@ -1,4 +1,4 @@
-import type { FieldDefinition } from './app-schema.ts';
+import type { FieldDefinition } from './app-definition.ts';
 
 type FieldType = FieldDefinition['type'];
 

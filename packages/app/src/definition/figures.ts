@@ -1,4 +1,4 @@
-import type { FieldDefinition, FigureDefinition } from './app-schema.ts';
+import type { FieldDefinition, FigureDefinition } from './app-definition.ts';
 
 /** What a figure of a list is, and of which field. */
 export interface Figure {

@@ -76,4 +76,3 @@ export const link = z.strictObject({
   withVisit,
   window: z.enum(['same', 'new']).optional().describe('Where it opens; in the same window when left out'),
 });
-export type LinkDefinition = z.infer<typeof link>;

@@ -1,5 +1,5 @@
 import { formatTemplate, parseTemplate, type PatchOperation, toPointer } from '@pallmist/address/declare';
-import type { AppDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition } from '../definition/app-definition.ts';
 import { changeAddress } from '../definition/rename/change-address.ts';
 import { waysIn } from '../definition/rename/places.ts';
 

@@ -1,5 +1,5 @@
 import { toPointer } from '@pallmist/address/declare';
-import type { AppDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition } from '../definition/app-definition.ts';
 import { expandBlocks } from '../definition/blocks/expand-blocks.ts';
 import { waysIn } from '../definition/rename/places.ts';
 import { pageTitle } from './describe-place.ts';

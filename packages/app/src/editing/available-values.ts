@@ -1,5 +1,5 @@
 import type { PatchOperation } from '@pallmist/address/declare';
-import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition, PageDefinition } from '../definition/app-definition.ts';
 import { pageScopeTypes, recordType } from '../expressions/page-scope.ts';
 import type { ScopeType } from '../expressions/scope-types.ts';
 import { slugOf } from './names.ts';

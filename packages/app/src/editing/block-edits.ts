@@ -1,7 +1,7 @@
 import { fromPointer, toPointer, type PatchOperation } from '@pallmist/address/declare';
 import { mapInnerContent } from '../components/inner-content.ts';
 import { expandBlocks } from '../definition/blocks/expand-blocks.ts';
-import type { AppDefinition, Component } from '../definition/app-schema.ts';
+import type { AppDefinition, Component } from '../definition/app-definition.ts';
 import { freeName, identifierOf } from './names.ts';
 import type { Made } from './page-edits.ts';
 import { valueAt } from './patch-data.ts';

@@ -1,5 +1,5 @@
 import { type PatchOperation, toPointer } from '@pallmist/address/declare';
-import type { AppDefinition, FieldDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition, FieldDefinition } from '../definition/app-definition.ts';
 import { freeName, identifierOf, slugOf } from './names.ts';
 import type { Made } from './page-edits.ts';
 

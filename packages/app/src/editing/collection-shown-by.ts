@@ -1,4 +1,4 @@
-import type { AppDefinition, Component } from '../definition/app-schema.ts';
+import type { AppDefinition, Component } from '../definition/app-definition.ts';
 
 /** The collection whose fields a component shows or saves. */
 export function collectionShownBy(definition: AppDefinition | undefined, page: string, component: Component): string | undefined {

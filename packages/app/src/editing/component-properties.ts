@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import type { Component } from '../definition/app-schema.ts';
+import type { Component } from '../definition/app-definition.ts';
+import { fieldsOf } from '../components/component-kind.ts';
 import { componentKinds, kindOf } from '../components/kinds.ts';
 import { References } from '../components/references.ts';
 import { condition, link, name, path, settingOf, text, value } from '../definition/schema-parts.ts';
@@ -49,10 +50,10 @@ function findProperties(show: string): Property[] {
   const kind = componentKinds.find((candidate) => candidate.name === show);
   if (kind === undefined) return [];
   const marks = new Marks();
-  const probe = { show, ...marks.fill(kind.fields) } as unknown as Component;
+  const probe = { show, ...marks.fill(fieldsOf(kind)) } as unknown as Component;
   const references = new References();
   kindOf(probe)?.refersTo(probe as never, references);
-  return describeShape(kind.fields, marks.meaningsIn(references));
+  return describeShape(fieldsOf(kind), marks.meaningsIn(references));
 }
 
 /** What a name at a place stands for, as the references of the component tell. */

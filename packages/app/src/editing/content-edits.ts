@@ -1,5 +1,5 @@
 import { fromPointer, type PatchOperation, toPointer } from '@pallmist/address/declare';
-import type { AppDefinition, Component } from '../definition/app-schema.ts';
+import type { AppDefinition, Component } from '../definition/app-definition.ts';
 import { innerContent } from '../components/inner-content.ts';
 import { kindOf } from '../components/kinds.ts';
 import { freeName } from './names.ts';

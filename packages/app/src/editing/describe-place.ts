@@ -1,6 +1,6 @@
 import { fromPointer } from '@pallmist/address/declare';
 import { kindOf } from '../components/kinds.ts';
-import type { AppDefinition, Component } from '../definition/app-schema.ts';
+import type { AppDefinition, Component } from '../definition/app-definition.ts';
 import { partNames } from '../definition/part-names.ts';
 import { valueAt } from './patch-data.ts';
 

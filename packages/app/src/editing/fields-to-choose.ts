@@ -1,4 +1,4 @@
-import type { AppDefinition, FieldDefinition, FigureDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition, FieldDefinition, FigureDefinition } from '../definition/app-definition.ts';
 import { figureTypes } from '../definition/figures.ts';
 
 /** A field that a condition or a figure can name. */

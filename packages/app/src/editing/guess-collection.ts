@@ -1,5 +1,5 @@
 import { plainText } from '../expressions/template-text.ts';
-import type { FieldDefinition } from '../definition/app-schema.ts';
+import type { FieldDefinition } from '../definition/app-definition.ts';
 import { fieldReader } from '../records/field-value.ts';
 import { Refusal } from '@pallmist/address/pages';
 import { freeName, identifierOf } from './names.ts';

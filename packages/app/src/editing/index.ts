@@ -47,12 +47,12 @@ export type {
   Component,
   FieldDefinition,
   FigureDefinition,
+  LinkDefinition,
   LookDefinition,
   MailDefinition,
   PageDefinition,
   ReadDefinition,
-} from '../definition/app-schema.ts';
-export type { LinkDefinition } from '../definition/schema-parts.ts';
+} from '../definition/app-definition.ts';
 export { computedScopeTypes } from '../records/computed.ts';
 export { fieldText } from '../records/field-value.ts';
 export { declareRecordBack, declareRecordGone, hasAddresses } from '../records/gone-keys.ts';

@@ -1,6 +1,6 @@
 import { plainText } from '../expressions/template-text.ts';
 import { stringify } from 'yaml';
-import type { AppDefinition, CollectionDefinition, FieldDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition, CollectionDefinition, FieldDefinition } from '../definition/app-definition.ts';
 import { freeName, slugOf } from './names.ts';
 import type { GuessedField } from './guess-collection.ts';
 import { pagesForCollection } from './pages-for-collection.ts';

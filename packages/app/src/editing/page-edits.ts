@@ -1,7 +1,7 @@
 import { plainText } from '../expressions/template-text.ts';
 import { formatTemplate, formerTemplate, parseTemplate, type PatchOperation, toPointer, withTemplate } from '@pallmist/address/declare';
 import type { FormerAddress } from '@pallmist/address/pages';
-import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition, PageDefinition } from '../definition/app-definition.ts';
 import { changeAddress } from '../definition/rename/change-address.ts';
 import { waysIn } from '../definition/rename/places.ts';
 import { freeName, slugOf } from './names.ts';

@@ -1,5 +1,5 @@
 import { type ParameterDeclaration, type PatchOperation, toPointer, withArticle } from '@pallmist/address/declare';
-import type { AppDefinition, CollectionDefinition, Component, PageDefinition, ReadDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition, CollectionDefinition, Component, PageDefinition, ReadDefinition } from '../definition/app-definition.ts';
 import { singular } from './available-values.ts';
 import { freeName, identifierOf, slugOf } from './names.ts';
 import { freeAddress } from './page-edits.ts';

@@ -8,7 +8,7 @@ import {
 } from '@pallmist/address/declare';
 import type { FormerAddress } from '@pallmist/address/pages';
 import { allParameterTypes } from '../compile-with-all-types.ts';
-import type { AppDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition } from '../definition/app-definition.ts';
 import { piecesOf, templateOf, type AddressPiece } from './address-shape.ts';
 import { freeName, identifierOf } from './names.ts';
 import type { Made } from './page-edits.ts';

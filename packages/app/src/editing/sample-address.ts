@@ -1,6 +1,6 @@
 import type { ParameterValue, Values } from '@pallmist/address/declare';
 import { type CompiledApp, readTexts, writeAddress } from '@pallmist/address/pages';
-import type { PageDefinition } from '../definition/app-schema.ts';
+import type { PageDefinition } from '../definition/app-definition.ts';
 
 /** A named set of samples; those of the parameters themselves when left out. */
 type SampleSet = NonNullable<PageDefinition['sampleSets']>[string] | undefined;

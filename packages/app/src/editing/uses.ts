@@ -1,6 +1,6 @@
 import { toPointer } from '@pallmist/address/declare';
 import { walkContent } from '../components/walk-content.ts';
-import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition, PageDefinition } from '../definition/app-definition.ts';
 import { placesOfCollection } from '../definition/rename/rename-collection.ts';
 import { renameField } from '../definition/rename/rename-field.ts';
 import { freeName } from './names.ts';

@@ -1,5 +1,5 @@
 import { formerTemplate, toPointer, type ParameterDeclaration } from '@pallmist/address/declare';
-import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition, PageDefinition } from '../definition/app-definition.ts';
 import { partNames } from '../definition/part-names.ts';
 import { pageTitle } from '../editing/describe-place.ts';
 

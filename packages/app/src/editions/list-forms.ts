@@ -1,5 +1,5 @@
 import { parseTemplate, type Problem, toPointer } from '@pallmist/address/declare';
-import type { AppDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition } from '../definition/app-definition.ts';
 
 /**
  * Points out lists that stand in addresses otherwise than in the edition before: joined by commas where they were repeated,

@@ -1,4 +1,4 @@
-import type { AppDefinition, FieldDefinition, FigureDefinition, PageDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition, FieldDefinition, FigureDefinition, PageDefinition } from '../definition/app-definition.ts';
 import type { ParameterDeclaration } from '@pallmist/address/declare';
 import { figureOf } from '../definition/figures.ts';
 import type { ScopeTypes } from './evaluator.ts';

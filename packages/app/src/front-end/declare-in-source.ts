@@ -3,7 +3,7 @@ import { checkAppFile } from '../definition/check/check-app.ts';
 import { DraftDocument } from '../definition/patch.ts';
 import type { CheckedApp } from '../definition/check/check-definition.ts';
 import { comparePatch } from '../editing/compare-data.ts';
-import type { AppDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition } from '../definition/app-definition.ts';
 import { pagesFromCode, type PagesFromCode } from './pages-from-code.ts';
 
 /** An app file with pages as code declares them. */

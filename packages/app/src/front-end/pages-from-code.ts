@@ -1,7 +1,7 @@
 import type { ChoiceDefinition, Page } from '@pallmist/address';
 import { describePages, formatTemplate, parseTemplate, type AddressTemplate, type ParameterDeclaration } from '@pallmist/address/declare';
 import { compileApp } from '../compile-with-all-types.ts';
-import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition, PageDefinition } from '../definition/app-definition.ts';
 import { equal } from '../editing/compare-data.ts';
 
 /** An app with pages as code declares them. */

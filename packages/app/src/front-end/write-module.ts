@@ -1,6 +1,6 @@
 import { formatTemplate } from '@pallmist/address/declare';
 import type { CompiledApp, CompiledPage } from '@pallmist/address/pages';
-import type { AppDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition } from '../definition/app-definition.ts';
 import { Identifiers } from './identifiers.ts';
 import { docComment, literal, propertyName } from './literal.ts';
 import { need, parameterCode, type ModuleParts } from './parameter-code.ts';

@@ -1,5 +1,5 @@
-import type { AppDefinition, MailDefinition } from '../definition/app-schema.ts';
-import type { LinkDefinition } from '../definition/schema-parts.ts';
+import type { AppDefinition, MailDefinition } from '../definition/app-definition.ts';
+import type { LinkDefinition } from '../definition/app-definition.ts';
 import { Evaluator, type EvaluateCel } from '../expressions/evaluator.ts';
 import { appScopeTypes } from '../expressions/page-scope.ts';
 import type { Person } from '../gate/pass.ts';

@@ -1,5 +1,5 @@
 import { Refusal } from '@pallmist/address/pages';
-import type { FieldDefinition } from '../definition/app-schema.ts';
+import type { FieldDefinition } from '../definition/app-definition.ts';
 import { evaluateCel } from '../expressions/cel.ts';
 import { Evaluator, type ScopeTypes } from '../expressions/evaluator.ts';
 import { fieldsType } from '../expressions/page-scope.ts';

@@ -1,4 +1,4 @@
-import type { AppDefinition, CollectionDefinition, FieldDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition, CollectionDefinition, FieldDefinition } from '../definition/app-definition.ts';
 import { parameterTypes, type DeclaredTypes, type ParameterDeclaration } from '@pallmist/address/declare';
 import { readPlainText, Refusal } from '@pallmist/address/pages';
 import { readFileValue } from './file-value.ts';

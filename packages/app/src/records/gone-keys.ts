@@ -1,6 +1,6 @@
 import { quote, toPointer, type GoneValue, type PatchOperation } from '@pallmist/address/declare';
 import { Refusal } from '@pallmist/address/pages';
-import type { AppDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition } from '../definition/app-definition.ts';
 import { declaredParameters, type DeclaredParameter } from '../definition/declared-parameters.ts';
 import type { FieldReader } from './field-value.ts';
 

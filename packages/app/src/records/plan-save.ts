@@ -1,5 +1,5 @@
-import type { AppDefinition, CollectionDefinition, FieldDefinition } from '../definition/app-schema.ts';
-import type { FormFieldDefinition } from '../components/shared/form-fields.ts';
+import type { AppDefinition, CollectionDefinition, FieldDefinition } from '../definition/app-definition.ts';
+import type { FormFieldDefinition } from '../definition/app-definition.ts';
 import { Refusal, refusalIn } from '@pallmist/address/pages';
 import type { Sentences } from '@pallmist/address/sentences';
 import { fieldReader, fieldText, type PlainRecord, type PlainValue } from './field-value.ts';

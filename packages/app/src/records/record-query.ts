@@ -2,7 +2,7 @@ import type { SortKey } from '@pallmist/address';
 import { type Problem, quote } from '@pallmist/address/declare';
 import { suggest } from '@pallmist/address/explain';
 import { Refusal } from '@pallmist/address/pages';
-import type { AppDefinition, CollectionDefinition, FieldDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition, CollectionDefinition, FieldDefinition } from '../definition/app-definition.ts';
 import { operators, type Operator } from '../definition/operators.ts';
 import type { PlannedCondition } from '../view/load-plan.ts';
 import { fieldReader, type PlainValue } from './field-value.ts';

@@ -1,4 +1,4 @@
-import type { FieldDefinition } from '../definition/app-schema.ts';
+import type { FieldDefinition } from '../definition/app-definition.ts';
 import { Refusal } from '@pallmist/address/pages';
 import { fieldReader } from './field-value.ts';
 

@@ -1,4 +1,4 @@
-import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition, PageDefinition } from '../definition/app-definition.ts';
 import { linksFrom, walkContent } from '../components/walk-content.ts';
 import { firstPageOf } from './first-page.ts';
 import { linkedBy } from './linked-page.ts';

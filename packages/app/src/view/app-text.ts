@@ -1,5 +1,5 @@
 import type { Values } from '@pallmist/address/declare';
-import type { AppDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition } from '../definition/app-definition.ts';
 import { Evaluator } from '../expressions/evaluator.ts';
 import { evaluateCel } from '../expressions/cel.ts';
 import { appScopeTypes } from '../expressions/page-scope.ts';

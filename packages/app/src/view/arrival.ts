@@ -1,6 +1,6 @@
 import type { Values } from '@pallmist/address/declare';
 import { type CompiledPage, Refusal, valueFrom } from '@pallmist/address/pages';
-import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition, PageDefinition } from '../definition/app-definition.ts';
 import { Evaluator, type EvaluateCel } from '../expressions/evaluator.ts';
 import { pageScopeTypes } from '../expressions/page-scope.ts';
 import { scopeBeforeLoad } from './load-plan.ts';

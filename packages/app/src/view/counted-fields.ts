@@ -1,5 +1,5 @@
 import { walkContent } from '../components/walk-content.ts';
-import type { PageDefinition } from '../definition/app-schema.ts';
+import type { PageDefinition } from '../definition/app-definition.ts';
 
 /** The fields by whose values the rows of each read of a page are counted, by the names of the reads. */
 export function countedFields(page: PageDefinition): Record<string, string[]> {

@@ -1,4 +1,4 @@
-import type { AppDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition } from '../definition/app-definition.ts';
 import type { FieldValue, RecordData } from './page-payload.ts';
 
 /** Fields of a record, by name; below one that refers to a record, the fields of that. */

@@ -10,7 +10,7 @@ export type { NodeOf } from '../components/all-shows.ts';
 export type { ComponentName } from '../components/kinds.ts';
 export { optionsName } from '../components/shared/options.ts';
 export type { Figure } from '../definition/figures.ts';
-export type { Component } from '../definition/app-schema.ts';
+export type { Component } from '../definition/app-definition.ts';
 export { Evaluator, isPlainPath, type EvaluateCel } from '../expressions/evaluator.ts';
 export { celWith, type Programs } from '../expressions/program.ts';
 export { arrive, type Arrival } from './arrival.ts';

@@ -1,5 +1,5 @@
 import type { Values } from '@pallmist/address/declare';
-import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition, PageDefinition } from '../definition/app-definition.ts';
 import { choiceLabel } from './choice-label.ts';
 import type { PageData, RecordData } from './page-payload.ts';
 

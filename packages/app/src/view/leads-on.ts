@@ -1,5 +1,5 @@
-import type { LinkDefinition } from '../definition/schema-parts.ts';
-import type { PageDefinition } from '../definition/app-schema.ts';
+import type { LinkDefinition } from '../definition/app-definition.ts';
+import type { PageDefinition } from '../definition/app-definition.ts';
 import { leadOn } from '../components/lead-on/definition.ts';
 import type { PagePayload } from './page-payload.ts';
 import { PageView } from './page-view.ts';

@@ -1,6 +1,6 @@
 import { formatTemplate, parseTemplate, type ParameterDeclaration } from '@pallmist/address/declare';
-import type { PageDefinition } from '../definition/app-schema.ts';
-import type { LinkDefinition } from '../definition/schema-parts.ts';
+import type { PageDefinition } from '../definition/app-definition.ts';
+import type { LinkDefinition } from '../definition/app-definition.ts';
 import type { AppPart } from './page-payload.ts';
 
 /** A page as an app part has it: what reading and writing its addresses takes. */

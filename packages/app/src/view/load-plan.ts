@@ -1,6 +1,6 @@
 import type { Range, SortKey } from '@pallmist/address';
 import type { Values } from '@pallmist/address/declare';
-import type { AppDefinition, PageDefinition, ReadDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition, PageDefinition, ReadDefinition } from '../definition/app-definition.ts';
 import { figureOf, type Figure } from '../definition/figures.ts';
 import { conditionsOf, operators, type Operator } from '../definition/operators.ts';
 import { Evaluator, type EvaluateCel } from '../expressions/evaluator.ts';

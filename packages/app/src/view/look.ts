@@ -1,4 +1,4 @@
-import type { LookDefinition } from '../definition/app-schema.ts';
+import type { LookDefinition } from '../definition/app-definition.ts';
 import { typefaces } from '../definition/typefaces.ts';
 
 /** What a colour is read against, in light and in dark: the sheet of the hosted pages. */

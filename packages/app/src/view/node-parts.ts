@@ -1,4 +1,4 @@
-import type { FieldDefinition } from '../definition/app-schema.ts';
+import type { FieldDefinition } from '../definition/app-definition.ts';
 import type { Values } from '@pallmist/address/declare';
 
 /** A link to an address; without one where a value is missing or wrong, so that nobody is led astray. */

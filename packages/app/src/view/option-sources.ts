@@ -1,6 +1,6 @@
 import { type OptionSource, optionsName } from '../components/shared/options.ts';
 import { formOf, walkContent } from '../components/walk-content.ts';
-import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition, PageDefinition } from '../definition/app-definition.ts';
 import { fieldName } from '../records/plan-save.ts';
 
 interface Referring {

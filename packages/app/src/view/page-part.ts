@@ -1,4 +1,4 @@
-import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition, PageDefinition } from '../definition/app-definition.ts';
 import type { Programs } from '../expressions/program.ts';
 import { appPartFor, usesPacked, usesSealed } from './app-part.ts';
 import { countedFields } from './counted-fields.ts';

@@ -1,6 +1,6 @@
 import type { Values } from '@pallmist/address/declare';
 import type { AddressablePage, Reading, SealedValue } from '@pallmist/address/pages';
-import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition, PageDefinition } from '../definition/app-definition.ts';
 import type { Programs } from '../expressions/program.ts';
 import type { Person, Reason } from '../gate/pass.ts';
 

@@ -1,4 +1,4 @@
-import type { AppDefinition, PageDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition, PageDefinition } from '../definition/app-definition.ts';
 import { walkContent } from '../components/walk-content.ts';
 import { conditionsOf, operands } from '../definition/operators.ts';
 import { isPlainPath } from '../expressions/evaluator.ts';

@@ -13,8 +13,8 @@ import {
 } from '@pallmist/address/pages';
 import type { ChoiceDefinition } from '@pallmist/address';
 import { sayIn, type Say } from '../languages/say.ts';
-import type { Component, FieldDefinition } from '../definition/app-schema.ts';
-import type { LinkDefinition } from '../definition/schema-parts.ts';
+import type { Component, FieldDefinition } from '../definition/app-definition.ts';
+import type { LinkDefinition } from '../definition/app-definition.ts';
 import { display, Evaluator } from '../expressions/evaluator.ts';
 import { celWith } from '../expressions/program.ts';
 import { pageScopeTypes } from '../expressions/page-scope.ts';

@@ -1,4 +1,4 @@
-import type { AppDefinition, Component, FieldDefinition, PageDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition, Component, FieldDefinition, PageDefinition } from '../definition/app-definition.ts';
 import { componentsIn, innerContent } from '../components/inner-content.ts';
 import type { SavingForm } from '../components/kind.ts';
 import { kindOf } from '../components/kinds.ts';

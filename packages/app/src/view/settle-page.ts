@@ -1,4 +1,4 @@
-import type { Component, PageDefinition, ReadDefinition } from '../definition/app-schema.ts';
+import type { Component, PageDefinition, ReadDefinition } from '../definition/app-definition.ts';
 import { walkContent } from '../components/walk-content.ts';
 import { kindOf } from '../components/kinds.ts';
 import { mapInnerContent } from '../components/inner-content.ts';

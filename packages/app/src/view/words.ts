@@ -1,5 +1,5 @@
 import type { ParameterDeclaration } from '@pallmist/address/declare';
-import type { AppDefinition } from '../definition/app-schema.ts';
+import type { AppDefinition } from '../definition/app-definition.ts';
 
 /** The app's words in a language; a word without a text in it is in its first language. */
 export function wordsIn(all: AppDefinition['words'], language: string): Record<string, string> {

@@ -1,13 +1,12 @@
 import { quote, toPointer, type Problem } from '@pallmist/app';
+import type { Issue } from '@pallmist/api';
 import type { z } from 'zod';
 
-type Issue = z.core.$ZodIssue;
-
 /** What is wrong with a body, in our words, each with its place as a JSON Pointer. */
-export function bodyProblems(error: z.ZodError): Problem[] {
-  return error.issues.map((issue): Problem => {
+export function bodyProblems(issues: readonly Issue[]): Problem[] {
+  return issues.map((issue): Problem => {
     const pointer = toPointer(issue.path.map((key) => (typeof key === 'symbol' ? String(key) : key)));
-    return { code: 'bad-body', severity: 'error', message: `${pointer === '' ? 'The body' : pointer}: ${sentenceOf(issue)}`, pointer };
+    return { code: 'bad-body', severity: 'error', message: `${pointer === '' ? 'The body' : pointer}: ${sentenceOf(issue as z.core.$ZodIssue)}`, pointer };
   });
 }
 
@@ -29,7 +28,7 @@ function amount(origin: string, limit: number | bigint): string {
   return origin === 'array' || origin === 'set' ? `${String(limit)} items` : String(limit);
 }
 
-function sentenceOf(issue: Issue): string {
+function sentenceOf(issue: z.core.$ZodIssue): string {
   switch (issue.code) {
     case 'invalid_type':
       return issue.input === undefined ? `it is missing, or not ${kindOf(issue.expected)}.` : `it has to be ${kindOf(issue.expected)}.`;

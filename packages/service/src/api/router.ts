@@ -328,7 +328,7 @@ async function checkedBody(operation: Operation, request: Request, bodies: BodyG
   }
   const parsed = operation.body.safeParse(given);
   if (parsed.success) return parsed.data;
-  const problems = bodyProblems(parsed.error);
+  const problems = bodyProblems(parsed.error.issues);
   throw new Refused(400, problems.map(({ message }) => message).join(' '), problems);
 }
 

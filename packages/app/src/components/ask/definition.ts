@@ -3,7 +3,7 @@ import { suggest } from '@pallmist/address/explain';
 import { report } from '../../definition/check/context.ts';
 import { fixName } from '../../definition/check/fix-name.ts';
 import { name, text, value } from '../../definition/schema-parts.ts';
-import { componentKind } from '../kind.ts';
+import { componentKind } from '../component-kind.ts';
 
 export const ask = componentKind({
   name: 'ask',

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { report } from '../../definition/check/context.ts';
 import { name, orExpression, text } from '../../definition/schema-parts.ts';
-import { componentKind } from '../kind.ts';
+import { componentKind } from '../component-kind.ts';
 import { checkFieldPath } from '../shared/check-field-path.ts';
 
 export const barChart = componentKind({

@@ -1,4 +1,4 @@
-import type { FieldDefinition } from '../../definition/app-schema.ts';
+import type { FieldDefinition } from '../../definition/app-definition.ts';
 import type { ValueCount } from '../../view/page-payload.ts';
 import type { ChangeAnchor } from '../../view/node-parts.ts';
 import type { ViewContext } from '../../view/view-context.ts';

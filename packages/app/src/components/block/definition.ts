@@ -3,7 +3,8 @@ import { suggest } from '@pallmist/address/explain';
 import { report } from '../../definition/check/context.ts';
 import { fixName } from '../../definition/check/fix-name.ts';
 import { name } from '../../definition/schema-parts.ts';
-import { componentKind, nothingElse } from '../kind.ts';
+import { componentKind } from '../component-kind.ts';
+import { nothingElse } from '../kind.ts';
 
 export const block = componentKind({
   name: 'block',

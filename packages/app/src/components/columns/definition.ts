@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { componentKind, nothingElse } from '../kind.ts';
+import { componentKind } from '../component-kind.ts';
+import { nothingElse } from '../kind.ts';
 
 export const columns = componentKind({
   name: 'columns',

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { link, name, path, text } from '../../definition/schema-parts.ts';
-import { componentKind } from '../kind.ts';
+import { componentKind } from '../component-kind.ts';
 import { checkFieldPath } from '../shared/check-field-path.ts';
 
 export const details = componentKind({

@@ -1,7 +1,7 @@
 import { toPointer } from '@pallmist/address/declare';
 import { report } from '../../definition/check/context.ts';
 import { name, text } from '../../definition/schema-parts.ts';
-import { componentKind } from '../kind.ts';
+import { componentKind } from '../component-kind.ts';
 
 export const dialog = componentKind({
   name: 'dialog',

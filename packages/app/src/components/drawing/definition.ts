@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { report } from '../../definition/check/context.ts';
 import { name, text } from '../../definition/schema-parts.ts';
-import { componentKind } from '../kind.ts';
+import { componentKind } from '../component-kind.ts';
 
 /** Most cells that can be drawn: what they hold has to fit into an address. */
 const mostCells = 1024;

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { report } from '../../definition/check/context.ts';
 import { name, text } from '../../definition/schema-parts.ts';
-import { componentKind } from '../kind.ts';
+import { componentKind } from '../component-kind.ts';
 
 /** What people can type or choose. */
 const typed = ['text', 'integer', 'number', 'boolean', 'date', 'datetime', 'choice', 'record', 'page', 'sort', 'range', 'list', 'colour'];

@@ -1,12 +1,12 @@
 import { toPointer } from '@pallmist/address/declare';
 import { suggest } from '@pallmist/address/explain';
+import type { FormFieldDefinition, SetValues } from '../../definition/app-definition.ts';
 import { type CheckContext, type Place, report } from '../../definition/check/context.ts';
 import { fixName } from '../../definition/check/fix-name.ts';
 import { checkMailOf } from '../../definition/check/mails.ts';
 import { fieldName } from '../../records/plan-save.ts';
 import type { ComponentPlace } from '../kind.ts';
 import { checkFormFields, takeFormName } from '../shared/check-form-fields.ts';
-import type { FormFieldDefinition, SetValues } from '../shared/form-fields.ts';
 
 interface Form {
   name: string;

@@ -1,8 +1,9 @@
 import { z } from 'zod';
 import { link, name, text } from '../../definition/schema-parts.ts';
 import { fieldName } from '../../records/plan-save.ts';
-import { componentKind } from '../kind.ts';
-import { done, formField, formName, referToFormFields, setValues } from '../shared/form-fields.ts';
+import { componentKind } from '../component-kind.ts';
+import { done, formField, formName, setValues } from '../shared/form-field-schemas.ts';
+import { referToFormFields } from '../shared/form-fields.ts';
 import { checkForm } from './check.ts';
 
 export const form = componentKind({

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { name, orExpression, text } from '../../definition/schema-parts.ts';
-import { componentKind, nothingElse } from '../kind.ts';
+import { componentKind } from '../component-kind.ts';
+import { nothingElse } from '../kind.ts';
 
 export const input = componentKind({
   name: 'input',

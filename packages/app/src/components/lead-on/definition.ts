@@ -1,7 +1,8 @@
 import { report } from '../../definition/check/context.ts';
 import { link } from '../../definition/schema-parts.ts';
-import { type ComponentPlace, componentKind } from '../kind.ts';
-import type { Component } from '../../definition/app-schema.ts';
+import { componentKind } from '../component-kind.ts';
+import type { ComponentPlace } from '../kind.ts';
+import type { Component } from '../../definition/app-definition.ts';
 
 export const leadOn = componentKind({
   name: 'lead-on',

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { link as linkSchema, orExpression, text } from '../../definition/schema-parts.ts';
-import { componentKind, nothingElse } from '../kind.ts';
+import { componentKind } from '../component-kind.ts';
+import { nothingElse } from '../kind.ts';
 
 export const link = componentKind({
   name: 'link',

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { toPointer } from '@pallmist/address/declare';
 import { report } from '../../definition/check/context.ts';
 import { link, name, text } from '../../definition/schema-parts.ts';
-import { componentKind } from '../kind.ts';
+import { componentKind } from '../component-kind.ts';
 
 export const navigation = componentKind({
   name: 'navigation',

@@ -1,4 +1,5 @@
-import { componentKind, nothingElse } from '../kind.ts';
+import { componentKind } from '../component-kind.ts';
+import { nothingElse } from '../kind.ts';
 import { oneOfSeveral, referToOneOfSeveral } from '../shared/one-of-several.ts';
 
 export const radio = componentKind({

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { checkWithVisit } from '../../definition/check/links.ts';
 import { text, withVisit } from '../../definition/schema-parts.ts';
-import { componentKind } from '../kind.ts';
+import { componentKind } from '../component-kind.ts';
 
 const defaultDays = 90;
 

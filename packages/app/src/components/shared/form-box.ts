@@ -1,4 +1,4 @@
-import type { FieldDefinition } from '../../definition/app-schema.ts';
+import type { FieldDefinition } from '../../definition/app-definition.ts';
 import type { Box } from '../../view/node-parts.ts';
 import type { ViewContext } from '../../view/view-context.ts';
 import { limitsOf } from './box-limits.ts';

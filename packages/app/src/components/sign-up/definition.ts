@@ -1,6 +1,6 @@
 import { report } from '../../definition/check/context.ts';
 import { text } from '../../definition/schema-parts.ts';
-import { componentKind } from '../kind.ts';
+import { componentKind } from '../component-kind.ts';
 
 export const signUp = componentKind({
   name: 'sign-up',

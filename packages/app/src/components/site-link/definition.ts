@@ -4,7 +4,7 @@ import { suggest } from '@pallmist/address/explain';
 import { report } from '../../definition/check/context.ts';
 import { fixName } from '../../definition/check/fix-name.ts';
 import { name, text, value } from '../../definition/schema-parts.ts';
-import { componentKind } from '../kind.ts';
+import { componentKind } from '../component-kind.ts';
 
 /** What a path may not have: a query, a fragment, a way up. */
 const morePath = /[?#\\\s]|(?:^|\/)\.{1,2}(?:\/|$)/;

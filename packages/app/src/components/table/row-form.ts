@@ -1,5 +1,5 @@
 import type { SavingForm } from '../kind.ts';
-import type { FormFieldDefinition, SetValues } from '../shared/form-fields.ts';
+import type { FormFieldDefinition, SetValues } from '../../definition/app-definition.ts';
 
 interface EditInPlace {
   bind: string;

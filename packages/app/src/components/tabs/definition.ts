@@ -1,5 +1,5 @@
 import { name, text } from '../../definition/schema-parts.ts';
-import { componentKind } from '../kind.ts';
+import { componentKind } from '../component-kind.ts';
 import { checkPanes } from '../shared/check-panes.ts';
 
 export const tabs = componentKind({

@@ -1,5 +1,6 @@
 import { text as textSchema } from '../../definition/schema-parts.ts';
-import { componentKind, nothingElse } from '../kind.ts';
+import { componentKind } from '../component-kind.ts';
+import { nothingElse } from '../kind.ts';
 
 export const text = componentKind({
   name: 'text',

@@ -1,5 +1,6 @@
 import { name, text } from '../../definition/schema-parts.ts';
-import { componentKind, nothingElse } from '../kind.ts';
+import { componentKind } from '../component-kind.ts';
+import { nothingElse } from '../kind.ts';
 
 export const toggle = componentKind({
   name: 'toggle',

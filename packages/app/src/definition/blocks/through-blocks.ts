@@ -1,6 +1,6 @@
 import { toPointer, type PatchOperation } from '@pallmist/address/declare';
 import { valueAt } from '../../editing/patch-data.ts';
-import type { AppDefinition } from '../app-schema.ts';
+import type { AppDefinition } from '../app-definition.ts';
 import { expandBlocks, type ExpandedApp } from './expand-blocks.ts';
 import { writtenAt } from './places-in-blocks.ts';
 

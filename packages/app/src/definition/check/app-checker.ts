@@ -1,9 +1,10 @@
 import type { Problem } from '@pallmist/address/declare';
 import type { z } from 'zod';
-import { pageOfAppFile } from '../app-file.ts';
+import { pageOfAppFile } from '../app-file-schema.ts';
 import { expandBlocks } from '../blocks/expand-blocks.ts';
 import { problemsAsWritten } from '../blocks/places-in-blocks.ts';
-import { appWithAnyComponents, type AppDefinition, type PageDefinition } from '../app-schema.ts';
+import type { AppDefinition, PageDefinition } from '../app-definition.ts';
+import { appWithAnyComponents } from '../app-schema.ts';
 import { linksFrom } from '../../components/walk-content.ts';
 import { shapeProblems } from '../shape-problems.ts';
 import { type CheckedApp, checkDefinition } from './check-definition.ts';

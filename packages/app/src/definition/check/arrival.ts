@@ -1,6 +1,6 @@
 import { suggest } from '@pallmist/address/explain';
 import { Refusal, valueFrom } from '@pallmist/address/pages';
-import type { PageDefinition } from '../app-schema.ts';
+import type { PageDefinition } from '../app-definition.ts';
 import { report, type CheckContext, type Place } from './context.ts';
 import type { ScopeCheck } from './expressions.ts';
 

@@ -1,5 +1,5 @@
 import type { Problem } from '@pallmist/address/declare';
-import { appFile } from '../app-file.ts';
+import { appFile } from '../app-file-schema.ts';
 import { expandBlocks } from '../blocks/expand-blocks.ts';
 import { problemsAsWritten } from '../blocks/places-in-blocks.ts';
 import { shapeProblems } from '../shape-problems.ts';

@@ -1,7 +1,7 @@
 import { compileApp } from '../../compile-with-all-types.ts';
 import type { Problem } from '@pallmist/address/declare';
 import type { CompiledApp } from '@pallmist/address/pages';
-import type { AppDefinition, PageDefinition } from '../app-schema.ts';
+import type { AppDefinition, PageDefinition } from '../app-definition.ts';
 import { checkCollections } from './collections.ts';
 import { checkPageContent } from './content.ts';
 import type { CheckContext } from './context.ts';

@@ -1,6 +1,6 @@
 import { quote, toPointer, withArticle } from '@pallmist/address/declare';
 import { suggest } from '@pallmist/address/explain';
-import type { FieldDefinition } from '../app-schema.ts';
+import type { FieldDefinition } from '../app-definition.ts';
 import { fieldAttributes } from '../field-attributes.ts';
 import { nextSerial, serialParts, serialProblem } from '../../records/serial.ts';
 import { checkComputed } from './computed.ts';

@@ -1,6 +1,6 @@
 import { toPointer, withArticle } from '@pallmist/address/declare';
 import { computedScopeTypes } from '../../records/computed.ts';
-import type { CollectionDefinition, FieldDefinition } from '../app-schema.ts';
+import type { CollectionDefinition, FieldDefinition } from '../app-definition.ts';
 import { report, type CheckContext, type Place } from './context.ts';
 import { ScopeCheck } from './expressions.ts';
 

@@ -1,7 +1,7 @@
 import { quote, withArticle } from '@pallmist/address/declare';
 import { pageScopeTypes, recordType } from '../../expressions/page-scope.ts';
 import { suggest } from '@pallmist/address/explain';
-import type { PageDefinition } from '../app-schema.ts';
+import type { PageDefinition } from '../app-definition.ts';
 import { kindOf } from '../../components/kinds.ts';
 import { formOf, walkContent } from '../../components/walk-content.ts';
 import type { SettingType } from '../../components/references.ts';

@@ -1,6 +1,6 @@
 import { type Problem, toPointer } from '@pallmist/address/declare';
 import type { CompiledApp } from '@pallmist/address/pages';
-import type { AppDefinition } from '../app-schema.ts';
+import type { AppDefinition } from '../app-definition.ts';
 
 /** What each part of the check works with. */
 export interface CheckContext {

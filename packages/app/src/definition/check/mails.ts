@@ -1,6 +1,6 @@
 import { pageScopeTypes, recordType } from '../../expressions/page-scope.ts';
 import { suggest } from '@pallmist/address/explain';
-import type { PageDefinition } from '../app-schema.ts';
+import type { PageDefinition } from '../app-definition.ts';
 import { report, type CheckContext, type Place } from './context.ts';
 import { ScopeCheck } from './expressions.ts';
 import { checkLink } from './links.ts';

@@ -3,7 +3,7 @@ import { suggest } from '@pallmist/address/explain';
 import { figureOf, figureTypes } from '../figures.ts';
 import { conditionsOf, operators } from '../operators.ts';
 import { checkFieldPath } from '../../components/shared/check-field-path.ts';
-import type { PageDefinition, ReadDefinition } from '../app-schema.ts';
+import type { PageDefinition, ReadDefinition } from '../app-definition.ts';
 import { report, type CheckContext, type Place } from './context.ts';
 import { fixName } from './fix-name.ts';
 import type { ScopeCheck } from './expressions.ts';

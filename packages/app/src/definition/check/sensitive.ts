@@ -3,9 +3,9 @@ import { admissionOf } from '../../gate/pass.ts';
 import type { FieldTree } from '../../view/field-tree.ts';
 import { fieldsOn } from '../../view/page-fields.ts';
 import { conditionsOf, operands } from '../operators.ts';
-import type { AppDefinition, FieldDefinition, PageDefinition } from '../app-schema.ts';
+import type { AppDefinition, FieldDefinition, PageDefinition } from '../app-definition.ts';
 import { formOf, walkContent } from '../../components/walk-content.ts';
-import type { LinkDefinition } from '../schema-parts.ts';
+import type { LinkDefinition } from '../app-definition.ts';
 import { report, type CheckContext, type Place } from './context.ts';
 
 const path = /[A-Za-z_]\w*(?:\.[A-Za-z_]\w*)+/g;

@@ -1,6 +1,6 @@
 import { type ParameterDeclaration, toPointer } from '@pallmist/address/declare';
 import { isPlainPath } from '../../expressions/evaluator.ts';
-import type { AppDefinition, PageDefinition } from '../app-schema.ts';
+import type { AppDefinition, PageDefinition } from '../app-definition.ts';
 import { report, type CheckContext, type Place } from './context.ts';
 
 /** Where a link stands. */

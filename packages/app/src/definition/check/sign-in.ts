@@ -1,7 +1,7 @@
 import { appScopeTypes } from '../../expressions/page-scope.ts';
 import { toPointer } from '@pallmist/address/declare';
 import { suggest } from '@pallmist/address/explain';
-import type { PageDefinition } from '../app-schema.ts';
+import type { PageDefinition } from '../app-definition.ts';
 import { walkContent } from '../../components/walk-content.ts';
 import { report, type CheckContext } from './context.ts';
 import { ScopeCheck } from './expressions.ts';

@@ -1,7 +1,7 @@
 import { quote } from '@pallmist/address/declare';
 import { appScopeTypes } from '../../expressions/page-scope.ts';
 import type { ScopeTypes } from '../../expressions/evaluator.ts';
-import type { AppDefinition } from '../app-schema.ts';
+import type { AppDefinition } from '../app-definition.ts';
 import { declaredParameters } from '../declared-parameters.ts';
 import { report, type CheckContext, type Place } from './context.ts';
 import { ScopeCheck } from './expressions.ts';

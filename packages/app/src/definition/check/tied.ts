@@ -1,5 +1,5 @@
 import { suggest } from '@pallmist/address/explain';
-import type { AppDefinition } from '../app-schema.ts';
+import type { AppDefinition } from '../app-definition.ts';
 import { report, type CheckContext } from './context.ts';
 import { fixName } from './fix-name.ts';
 

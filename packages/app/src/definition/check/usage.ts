@@ -1,5 +1,5 @@
 import { toPointer } from '@pallmist/address/declare';
-import type { AppDefinition, BlockDefinition } from '../app-schema.ts';
+import type { AppDefinition, BlockDefinition } from '../app-definition.ts';
 import { linksFrom, walkContent } from '../../components/walk-content.ts';
 import { firstPageOf } from '../../view/first-page.ts';
 import { report, type CheckContext } from './context.ts';

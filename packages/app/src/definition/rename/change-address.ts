@@ -1,5 +1,5 @@
 import { formerTemplate, type PatchOperation, toPointer } from '@pallmist/address/declare';
-import type { AppDefinition } from '../app-schema.ts';
+import type { AppDefinition } from '../app-definition.ts';
 
 /**
  * The JSON Patch that gives a page another address template.

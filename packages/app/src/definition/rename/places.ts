@@ -1,6 +1,6 @@
-import type { AppDefinition } from '../app-schema.ts';
+import type { AppDefinition } from '../app-definition.ts';
 import { walkContent } from '../../components/walk-content.ts';
-import type { LinkDefinition } from '../schema-parts.ts';
+import type { LinkDefinition } from '../app-definition.ts';
 
 export type Place = (string | number)[];
 

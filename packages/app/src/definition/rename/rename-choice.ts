@@ -1,7 +1,7 @@
 import { conditionsOf } from '../operators.ts';
 import { type PatchOperation, toPointer } from '@pallmist/address/declare';
 import { throughBlocks } from '../blocks/through-blocks.ts';
-import type { AppDefinition } from '../app-schema.ts';
+import type { AppDefinition } from '../app-definition.ts';
 import { walkContent } from '../../components/walk-content.ts';
 import { declaredParameters } from '../declared-parameters.ts';
 import { formerNames } from './keep-former.ts';

@@ -1,7 +1,7 @@
 import { type PatchOperation, toPointer } from '@pallmist/address/declare';
 import { walkContent } from '../../components/walk-content.ts';
 import { throughBlocks } from '../blocks/through-blocks.ts';
-import type { AppDefinition } from '../app-schema.ts';
+import type { AppDefinition } from '../app-definition.ts';
 import { keepFormer } from './keep-former.ts';
 
 /** The JSON Patch that renames a collection everywhere. Its records stay, by the old name that is kept. */

@@ -3,7 +3,7 @@ import { type PatchOperation, toPointer } from '@pallmist/address/declare';
 import { formOf, walkContent } from '../../components/walk-content.ts';
 import type { References } from '../../components/references.ts';
 import { throughBlocks } from '../blocks/through-blocks.ts';
-import type { AppDefinition, CollectionDefinition, PageDefinition } from '../app-schema.ts';
+import type { AppDefinition, CollectionDefinition, PageDefinition } from '../app-definition.ts';
 import { keepFormer } from './keep-former.ts';
 import { mayHoldExpressions, textsIn, type Place } from './places.ts';
 

@@ -1,6 +1,6 @@
 import { type PatchOperation, toPointer } from '@pallmist/address/declare';
 import { throughBlocks } from '../blocks/through-blocks.ts';
-import type { AppDefinition } from '../app-schema.ts';
+import type { AppDefinition } from '../app-definition.ts';
 import { keepFormer } from './keep-former.ts';
 import { mayHoldExpressions, textsIn, waysIn } from './places.ts';
 

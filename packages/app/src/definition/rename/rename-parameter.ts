@@ -1,6 +1,6 @@
 import { type PatchOperation, formerTemplate, toPointer, withTemplate } from '@pallmist/address/declare';
 import { throughBlocks } from '../blocks/through-blocks.ts';
-import type { AppDefinition } from '../app-schema.ts';
+import type { AppDefinition } from '../app-definition.ts';
 import { walkContent } from '../../components/walk-content.ts';
 import { keepFormer } from './keep-former.ts';
 import { mayHoldExpressions, textsIn, waysIn, type FoundText } from './places.ts';

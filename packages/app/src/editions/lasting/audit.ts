@@ -1,5 +1,5 @@
 import { readAddress, readValues, SealBook, writeAddress, type CompiledApp } from '@pallmist/address/pages';
-import type { AppDefinition } from '../../definition/app-schema.ts';
+import type { AppDefinition } from '../../definition/app-definition.ts';
 import type { FormerPages } from './former-pages.ts';
 import { nearestBeginning, probablePage } from './probable-page.ts';
 

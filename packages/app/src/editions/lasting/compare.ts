@@ -1,5 +1,5 @@
 import { compileApp } from '../../compile-with-all-types.ts';
-import type { AppDefinition, PageDefinition } from '../../definition/app-schema.ts';
+import type { AppDefinition, PageDefinition } from '../../definition/app-definition.ts';
 import { withContext, type ParameterDeclaration } from '@pallmist/address/declare';
 import { writeAddress, type CompiledApp, type Seals } from '@pallmist/address/pages';
 import { judge, type Difference, type FormerReader, type Reader } from './judge.ts';

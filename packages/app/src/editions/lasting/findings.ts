@@ -1,5 +1,5 @@
 import { pageTitle } from '../../editing/describe-place.ts';
-import type { AppDefinition } from '../../definition/app-schema.ts';
+import type { AppDefinition } from '../../definition/app-definition.ts';
 import { shortMark } from '../../short-mark.ts';
 import type { PrintedAddress } from './addresses-in-use.ts';
 import { promiseOf } from './promise-marks.ts';

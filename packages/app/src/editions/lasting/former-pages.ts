@@ -9,7 +9,7 @@ import {
   type Seals,
 } from '@pallmist/address/pages';
 import { compileApp } from '../../compile-with-all-types.ts';
-import type { AppDefinition } from '../../definition/app-schema.ts';
+import type { AppDefinition } from '../../definition/app-definition.ts';
 import type { PromisedPage } from './promised-page.ts';
 import { withdrawnMarks } from './promise-marks.ts';
 

@@ -11,7 +11,7 @@ import {
   type Reading,
 } from '@pallmist/address/pages';
 import type { Problem } from '@pallmist/address/declare';
-import type { AppDefinition } from '../../definition/app-schema.ts';
+import type { AppDefinition } from '../../definition/app-definition.ts';
 
 /**
  * What becomes of an address.

@@ -1,7 +1,7 @@
 import type { AddressableApp, AddressablePage } from '@pallmist/address/pages';
 import type { ParameterDeclaration } from '@pallmist/address/declare';
 import { leadOn } from '../../components/lead-on/definition.ts';
-import type { AppDefinition, PageDefinition } from '../../definition/app-schema.ts';
+import type { AppDefinition, PageDefinition } from '../../definition/app-definition.ts';
 import { TemplateIndex, type Rival } from './template-index.ts';
 
 /** All that the addresses of one page depend on, as it was in some editions. Equal versions have equal keys. */

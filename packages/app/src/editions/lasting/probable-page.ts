@@ -1,6 +1,6 @@
 import { nearest } from '@pallmist/address/explain';
 import { decodeForShow, readAddress, writeAddress, type CompiledApp } from '@pallmist/address/pages';
-import type { AppDefinition } from '../../definition/app-schema.ts';
+import type { AppDefinition } from '../../definition/app-definition.ts';
 import { partsOf } from './template-parts.ts';
 
 /** The page that an address of no page probably meant. */

@@ -1,5 +1,5 @@
 import type { Difference } from './judge.ts';
-import type { AppDefinition } from '../../definition/app-schema.ts';
+import type { AppDefinition } from '../../definition/app-definition.ts';
 import { pageVersions, type PageVersion } from './page-version.ts';
 
 /** A page version with the editions that had it, and what of it was withdrawn with consent. */

@@ -1,6 +1,6 @@
 import { patchData } from '../../editing/patch-data.ts';
 import { AppChecker } from '../../definition/check/app-checker.ts';
-import type { AppDefinition } from '../../definition/app-schema.ts';
+import type { AppDefinition } from '../../definition/app-definition.ts';
 import type { CompiledApp } from '@pallmist/address/pages';
 import { Comparison } from './compare.ts';
 import type { Found, PromisedPage } from './promised-page.ts';

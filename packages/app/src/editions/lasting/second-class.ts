@@ -1,5 +1,5 @@
 import type { ParameterDeclaration } from '@pallmist/address/declare';
-import type { AppDefinition } from '../../definition/app-schema.ts';
+import type { AppDefinition } from '../../definition/app-definition.ts';
 import { pageTitle } from '../../editing/describe-place.ts';
 import { describeChanges } from '../describe-changes.ts';
 

@@ -1,5 +1,5 @@
 import { formatTemplate, formerTemplate, parseTemplate, toPointer, withTemplate } from '@pallmist/address/declare';
-import type { AppDefinition } from '../../../definition/app-schema.ts';
+import type { AppDefinition } from '../../../definition/app-definition.ts';
 import type { Found } from '../promised-page.ts';
 import { put, todaysPage, type Repair } from './repair.ts';
 

@@ -1,5 +1,5 @@
 import { formatTemplate, parseTemplate, toPointer, type ParameterDeclaration, type PatchOperation } from '@pallmist/address/declare';
-import type { AppDefinition } from '../../../definition/app-schema.ts';
+import type { AppDefinition } from '../../../definition/app-definition.ts';
 import type { Found } from '../promised-page.ts';
 import { pagesList } from '../page-version.ts';
 import { held, put, todaysPage, type Repair } from './repair.ts';

@@ -1,4 +1,4 @@
-import type { AppDefinition } from '../../../definition/app-schema.ts';
+import type { AppDefinition } from '../../../definition/app-definition.ts';
 import type { Found } from '../promised-page.ts';
 import { movedApp, movedPage, pageGone, pagePutBack, renamedPage } from './page-repairs.ts';
 import { newLinksOnly, notRequired, parameterPutBack, renamedParameter } from './parameter-repairs.ts';

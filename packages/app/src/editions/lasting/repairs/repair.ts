@@ -1,5 +1,5 @@
 import { toPointer, type PatchOperation, type ParameterDeclaration } from '@pallmist/address/declare';
-import type { AppDefinition } from '../../../definition/app-schema.ts';
+import type { AppDefinition } from '../../../definition/app-definition.ts';
 import type { Found } from '../promised-page.ts';
 
 /** A change of the draft after which earlier addresses mean again what they meant. */

@@ -1,5 +1,5 @@
 import { toPointer } from '@pallmist/address/declare';
-import type { AppDefinition } from '../../../definition/app-schema.ts';
+import type { AppDefinition } from '../../../definition/app-definition.ts';
 import type { Found } from '../promised-page.ts';
 import { held, put, type Repair } from './repair.ts';
 

@@ -1,0 +1,19 @@
+/** One thing that is wrong with a value. Zod’s issues are of this form. */
+export interface Issue {
+  code: string;
+  path: PropertyKey[];
+  message: string;
+}
+
+/**
+ * Checks values of a type. The operations are exported with this rather than with the types of Zod, which take a compiler
+ * some three seconds to read.
+ */
+export interface Schema<Value> {
+  /** @throws where the value is none of the type */
+  parse(value: unknown): Value;
+  safeParse(value: unknown): { success: true; data: Value } | { success: false; error: { issues: Issue[] } };
+}
+
+/** The type of the values that a schema takes. */
+export type TypeOf<Given> = Given extends Schema<infer Value> ? Value : never;
