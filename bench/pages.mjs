@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import autocannon from 'autocannon';
+import compression from 'compression';
 import express from 'express';
 import { readSettings, startService } from '../packages/service/dist/index.js';
 import { chromium } from 'playwright-core';
@@ -35,7 +36,11 @@ async function garden() {
 }
 
 /** Requests a second with 8 connections, for two seconds. */
-const load = async (url, more = {}) => (await autocannon({ url, connections: 8, duration: 2, ...more })).requests.average;
+async function load(url, more = {}) {
+  const { requests, non2xx } = await autocannon({ url, connections: 8, duration: 2, ...more });
+  if (non2xx > 0) throw new Error(`${url} was not answered with a page ${non2xx} times.`);
+  return requests.average;
+}
 
 /** The same with another address each time, so that every page is loaded and drawn again. */
 let fresh = 0;
@@ -44,40 +49,51 @@ const loadFresh = (base) =>
     requests: [
       {
         method: 'GET',
-        setupRequest: (request) => ({ ...request, path: `${address}&planted=1996-01-01..&unknown=${++fresh}` }),
+        setupRequest: (request) => ({ ...request, path: `${address}&unknown=${++fresh}` }),
       },
     ],
   });
 
-async function throughput(base) {
-  const page = await (await fetch(base + address)).text();
+/** An Express that sends one page, whatever it is asked for. */
+async function bareExpress(page, ...before) {
   const bare = express();
+  for (const middleware of before) bare.use(middleware);
   bare.get('/{*any}', (_, response) => {
     response.type('html').send(page);
   });
   const server = await new Promise((resolve) => {
     const listening = bare.listen(0, '127.0.0.1', () => resolve(listening));
   });
-  const plain = `http://127.0.0.1:${server.address().port}/`;
-  await Promise.all([load(base + address), load(plain)]);
-  const ours = [];
-  const again = [];
-  const theirs = [];
-  for (let round = 0; round < rounds; round++) {
-    ours.push(await load(base + address));
-    again.push(await loadFresh(base));
-    theirs.push(await load(plain));
-  }
-  server.close();
-  const ratio = (values) => median(values.map((value, index) => value / theirs[index]));
-  return {
-    ours: median(ours),
-    again: median(again),
-    theirs: median(theirs),
-    ratio: ratio(ours),
-    ratioAgain: ratio(again),
-    bytes: page.length,
+  return { url: `http://127.0.0.1:${server.address().port}/`, close: () => server.close() };
+}
+
+/** As a browser asks for a page. */
+const compressed = { headers: { 'accept-encoding': 'gzip, deflate, br' } };
+
+/** Requests a second, ours and theirs in turns: a kept page, one that is drawn again, and a kept one as browsers ask for it. */
+async function throughput(base) {
+  const page = await (await fetch(base + address)).text();
+  const [bare, compressing] = [await bareExpress(page), await bareExpress(page, compression())];
+  const pairs = {
+    kept: [() => load(base + address), () => load(bare.url)],
+    again: [() => loadFresh(base), () => load(bare.url)],
+    compressed: [() => load(base + address, compressed), () => load(compressing.url, compressed)],
   };
+  const result = { bytes: page.length };
+  for (const [name, [ours, theirs]] of Object.entries(pairs)) {
+    await ours();
+    await theirs();
+    const timed = [];
+    for (let round = 0; round < rounds; round++) timed.push([await ours(), await theirs()]);
+    result[name] = {
+      ours: median(timed.map(([mine]) => mine)),
+      theirs: median(timed.map(([, other]) => other)),
+      ratio: median(timed.map(([mine, other]) => mine / other)),
+    };
+  }
+  bare.close();
+  compressing.close();
+  return result;
 }
 
 /** Milliseconds from a click until what it changes is laid out, in the page. */

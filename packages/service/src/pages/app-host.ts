@@ -82,7 +82,7 @@ export class AppHost {
     const { method } = request;
     if (method === 'POST') {
       const received = await this.#receiver.receive(hosted, request, response);
-      if ('elsewhere' in received) answer({ request, response }, received.elsewhere, this.#assets);
+      if ('elsewhere' in received) await answer({ request, response }, received.elsewhere, this.#assets);
       else await this.#work(hosted, response, () => this.#send(hosted, received.form, request, response));
     } else if (method === 'GET' || method === 'HEAD') await this.#work(hosted, response, () => this.#get(hosted, request, response));
     else this.#takesNone(hosted, response);
@@ -115,7 +115,7 @@ export class AppHost {
     }
     const as = request.headers.accept === pageDataType ? 'data' : 'document';
     const received: Received = { hosted, request, response, as, form: undefined };
-    answer(received, await pageAnswer(received, this.#pages), this.#assets);
+    await answer(received, await pageAnswer(received, this.#pages), this.#assets);
   }
 
   async #send(hosted: HostedApp, form: FormBody, request: Request, response: Response): Promise<void> {
@@ -123,7 +123,7 @@ export class AppHost {
     const sent = kindOfForm(hosted, request.originalUrl, form);
     switch (sent?.kind) {
       case 'page-form':
-        answer(
+        await answer(
           { request, response },
           await formAnswer({ hosted, request, response, as: 'form', form }, sent.name, form, this.#pages),
           this.#assets,

@@ -1,13 +1,16 @@
 import type { HostedApp } from '../apps/hosted-app.ts';
+import type { KeptPage } from './kept-page.ts';
 import type { Admitted } from './steps.ts';
 
-/** Most characters that are kept for one app, in UTF-16 code units. */
-const mostCharacters = 20_000_000;
+/** How much is kept for one app: bytes, or UTF-16 code units of a page whose forms have a mark. */
+const mostKept = 20_000_000;
+
+type Body = string | KeptPage;
 
 interface Kept {
   dataVersion: number;
-  characters: number;
-  bodies: Map<string, string>;
+  size: number;
+  bodies: Map<string, Body>;
 }
 
 /**
@@ -23,7 +26,7 @@ export class PageCache {
   }
 
   /** @param dataVersion greater whenever a record of the app has changed */
-  find(hosted: HostedApp, dataVersion: number, key: string): string | undefined {
+  find(hosted: HostedApp, dataVersion: number, key: string): Body | undefined {
     const kept = this.#keptOf(hosted, dataVersion);
     if (kept.dataVersion !== dataVersion) return undefined;
     const { bodies } = kept;
@@ -36,23 +39,22 @@ export class PageCache {
     return body;
   }
 
-  keep(hosted: HostedApp, dataVersion: number, key: string, body: string): void {
+  keep(hosted: HostedApp, dataVersion: number, key: string, body: Body): void {
     const kept = this.#keptOf(hosted, dataVersion);
     // Drawn from records that have changed meanwhile.
     if (kept.dataVersion !== dataVersion) return;
-    kept.characters += body.length - (kept.bodies.get(key)?.length ?? 0);
+    kept.size += body.length - (kept.bodies.get(key)?.length ?? 0);
     kept.bodies.set(key, body);
-    for (const [oldest, text] of kept.bodies) {
-      if (kept.characters <= mostCharacters) break;
+    for (const [oldest, { length }] of kept.bodies) {
+      if (kept.size <= mostKept) break;
       kept.bodies.delete(oldest);
-      kept.characters -= text.length;
+      kept.size -= length;
     }
   }
 
   #keptOf(hosted: HostedApp, dataVersion: number): Kept {
     let kept = this.#apps.get(hosted);
-    if (kept === undefined || kept.dataVersion < dataVersion)
-      this.#apps.set(hosted, (kept = { dataVersion, characters: 0, bodies: new Map() }));
+    if (kept === undefined || kept.dataVersion < dataVersion) this.#apps.set(hosted, (kept = { dataVersion, size: 0, bodies: new Map() }));
     return kept;
   }
 }

@@ -15,7 +15,7 @@ import type { PreviousPages } from './previous-pages.ts';
 import { leadOn } from './lead-on.ts';
 import { read } from './read.ts';
 import { holdForm, save, type SaveParts } from './save.ts';
-import { show } from './show.ts';
+import { show, toKeep } from './show.ts';
 import type { SignUp } from './sign-up.ts';
 import { pageDataType, type AskedAs, type Loaded, type Received, type Step } from './steps.ts';
 import type { VisitMemory } from './visit.ts';
@@ -69,8 +69,10 @@ export async function pageAnswer(received: Received, parts: PageParts): Promise<
   if (led !== undefined) return led.elsewhere;
 
   const body = show(loaded, as, parts);
-  if (key !== undefined && loaded.repeats) parts.cache.keep(hosted, version, key, body);
-  return { body, as };
+  if (key === undefined || !loaded.repeats) return { body, as };
+  const keeping = toKeep(body);
+  parts.cache.keep(hosted, version, key, keeping);
+  return { body: keeping, as };
 }
 
 /** The answer to a form of a page: once saved it leads on; otherwise the page shows what is wrong with what was typed. */
