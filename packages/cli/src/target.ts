@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { PallmistClient } from '@pallmist/api';
 import type { Command } from 'commander';
@@ -38,6 +38,30 @@ function tokenOnDisk(): string | undefined {
   }
 }
 
+/** The app file of a folder, as `pallmist new` names it. */
+const usualFile = 'app.yaml';
+
+/** Says in help which file is used where none is named. */
+export const appFileHelp = `An app file; “-” for standard input; ${usualFile} of this folder when left out`;
+
+/** The app file that is meant: the one that is named; else, where no app of the service is named, `app.yaml` of this folder. */
+export const appFileFor = (file: string | undefined, app?: string): string | undefined =>
+  file ?? (app === undefined && existsSync(usualFile) ? usualFile : undefined);
+
+/**
+ * As `appFileFor`, for commands that need a file.
+ * @throws CommandError where none is named and this folder has none
+ */
+export function neededAppFile(file: string | undefined, app?: string): string {
+  const found = appFileFor(file, app);
+  if (found === undefined) throw new CommandError(exit.usage, `Name an app file: there is no ${usualFile} in this folder.`);
+  return found;
+}
+
+/** What to say where neither a file nor an app of the service is meant. */
+export const noApp = (named: string): CommandError =>
+  new CommandError(exit.usage, `Name an app file${named}, or an app with --app: there is no ${usualFile} in this folder.`);
+
 /**
  * @param file its name; “-” for standard input
  * @throws CommandError when it cannot be read
@@ -46,7 +70,13 @@ export function readFile(file: string): string {
   try {
     return readFileSync(file === '-' ? 0 : file, 'utf8');
   } catch (error) {
-    const reason = (error as NodeJS.ErrnoException).code === 'ENOENT' ? 'there is no such file' : (error as Error).message;
-    throw new CommandError(exit.usage, `${file} cannot be read: ${reason}.`);
+    const { code = '', message } = error as NodeJS.ErrnoException;
+    throw new CommandError(exit.usage, `${file} cannot be read: ${reasons[code] ?? message}.`);
   }
 }
+
+const reasons: Readonly<Record<string, string>> = {
+  ENOENT: 'there is no such file',
+  EISDIR: 'it is a folder; name the app file in it',
+  EACCES: 'you may not read it',
+};

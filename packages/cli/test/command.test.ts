@@ -13,12 +13,12 @@ let base = '';
 let environment: Record<string, string> = {};
 
 /** Runs the real command. */
-function pallmist(words: string[], input = ''): Promise<{ status: number; out: string; err: string }> {
+function pallmist(words: string[], input = '', cwd?: string): Promise<{ status: number; out: string; err: string }> {
   return new Promise((resolve) => {
     const child = execFile(
       process.execPath,
       [main, ...words],
-      { env: { PATH: process.env['PATH'], ...environment } },
+      { cwd, env: { PATH: process.env['PATH'], ...environment } },
       (error, out, err) => {
         resolve({ status: error === null ? 0 : Number(error.code), out, err });
       },
@@ -216,6 +216,22 @@ describe('what the habits of a shell expect', () => {
     expect((await pallmist(['editions', app, '--bring-back', '1'])).status).toBe(0);
     expect((await pallmist(['pull', app])).out).toBe(readFileSync(file, 'utf8'));
     expect((await pallmist(['pull', app, '--edition', '1'])).out).toContain('size: 25');
+  });
+
+  it('uses app.yaml of the folder where neither a file nor an app is named', async () => {
+    const own = join(folder, 'own');
+    mkdirSync(own);
+    for (const words of [['check'], ['dev'], ['link', 'list'], ['types']]) {
+      const { status, err } = await pallmist(words, '', own);
+      expect({ status, err }).toEqual({ status: 2, err: expect.stringContaining('there is no app.yaml in this folder') });
+    }
+    await pallmist(['new', 'Bulbs'], '', own);
+    expect((await pallmist(['check'], '', own)).out).toBe('app.yaml: no problems\n');
+    expect((await pallmist(['link', 'list', 'q=tulip & co'], '', own)).out).toBe('/bulbs?q=tulip%20%26%20co\n');
+    expect((await pallmist(['read', '/bulbs?q=tulip'], '', own)).out).toContain('tulip');
+    expect((await pallmist(['pages', '--app', 'quillmoor'], '', own)).out).toContain('specimens');
+    expect((await pallmist(['link', 'app.yaml', 'list'], '', own)).err).toContain('write --file app.yaml');
+    expect((await pallmist(['check', '.'], '', own)).err).toBe('. cannot be read: it is a folder; name the app file in it.\n');
   });
 
   it('draws the map as a picture that stands alone', async () => {

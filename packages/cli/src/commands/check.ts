@@ -4,10 +4,10 @@ import { Option, type Command } from 'commander';
 import { CommandError, exit } from '../exit.ts';
 import { print } from '../output.ts';
 import { describeProblems } from '../problems.ts';
-import { clientFor, readFile, withService, type ServiceOptions } from '../target.ts';
+import { appFileFor, appFileHelp, clientFor, noApp, readFile, withService, type ServiceOptions } from '../target.ts';
 
 export function addCheck(program: Command): void {
-  withService(program.command('check').argument('[file]', 'An app file'))
+  withService(program.command('check').argument('[file]', appFileHelp))
     .option('--app <name>', 'Check the draft of this app')
     .option('--fix', 'Fix what can be fixed in the file, rewrite keys of older files, and check again')
     // Scripts that were written for version 0.1 use this name.
@@ -16,7 +16,8 @@ export function addCheck(program: Command): void {
       'after',
       '\nExamples:\n  pallmist check app.yaml\n  pallmist check app.yaml --json\n  pallmist check app.yaml --fix\n  pallmist check --app quillmoor',
     )
-    .action(async (file: string | undefined, options: CheckOptions) => {
+    .action(async (given: string | undefined, options: CheckOptions) => {
+      const file = appFileFor(given, options.app);
       const fixed = options.fix === true || options.mend === true ? fixFile(file) : [];
       const { name, text, problems } = await toCheck(file, options);
       const lines = () => [...describeProblems(problems, { name, text }), `${name}: ${countProblems(problems)}`];
@@ -43,7 +44,7 @@ async function toCheck(file: string | undefined, options: CheckOptions) {
     const text = readFile(file);
     return { name: file, text, problems: checkAppFile(text).problems };
   }
-  if (options.app === undefined) throw new CommandError(exit.usage, 'Name an app file, or an app with --app.');
+  if (options.app === undefined) throw noApp('');
   const { source } = await (await clientFor(options)).call('getDraft', { app: options.app });
   return { name: options.app, text: source, problems: checkAppFile(source).problems };
 }

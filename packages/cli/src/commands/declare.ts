@@ -3,7 +3,7 @@ import type { Command } from 'commander';
 import { CommandError, exit } from '../exit.ts';
 import { print } from '../output.ts';
 import { pagesIn } from '../page-module.ts';
-import { clientFor, readFile, withService, type ServiceOptions } from '../target.ts';
+import { appFileFor, clientFor, noApp, readFile, withService, type ServiceOptions } from '../target.ts';
 
 type DeclareOptions = ServiceOptions & { app?: string; check?: boolean };
 
@@ -12,7 +12,7 @@ export function addDeclare(program: Command): void {
     program
       .command('declare')
       .argument('<module>', 'A module of JavaScript or TypeScript that exports pages')
-      .argument('[file]', 'The app file that takes them')
+      .argument('[file]', 'The app file that takes them; app.yaml of this folder when left out')
       .option('--app <name>', 'Put them into the draft of this app in the service instead')
       .option('--check', 'Change nothing; end with 1 where the app does not say what the module does'),
   )
@@ -21,10 +21,11 @@ export function addDeclare(program: Command): void {
       '\nExamples:\n  pallmist declare src/pages.ts app.yaml\n  pallmist declare src/pages.ts app.yaml --check\n  pallmist declare src/pages.ts --app quillmoor\n' +
         'The pages get their addresses and parameters from the module. What they show stays, and so do all other pages;\na page that is new has no content yet.',
     )
-    .action(async (module: string, file: string | undefined, options: DeclareOptions) => {
+    .action(async (module: string, given: string | undefined, options: DeclareOptions) => {
       const { app, check = false, json } = options;
-      if ((file === undefined) === (app === undefined))
-        throw new CommandError(exit.usage, 'Name the app file that takes the pages, or an app with --app.');
+      if (given !== undefined && app !== undefined) throw new CommandError(exit.usage, 'Name an app file or an app, not both.');
+      const file = appFileFor(given, app);
+      if (file === undefined && app === undefined) throw noApp('');
       const pages = await pagesIn(module);
       const client = app === undefined ? undefined : await clientFor(options);
       const draft = await client?.call('getDraft', { app: app ?? '' });

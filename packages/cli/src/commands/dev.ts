@@ -3,7 +3,7 @@ import { basename, dirname } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import type { Command } from 'commander';
 import { describeProblems } from '../problems.ts';
-import { clientFor, readFile, withService, type ServiceOptions } from '../target.ts';
+import { clientFor, neededAppFile, readFile, withService, type ServiceOptions } from '../target.ts';
 import { stopSignal } from './serve.ts';
 
 /** Milliseconds without a further change until a save is taken: editors write a file in several steps. */
@@ -13,12 +13,13 @@ const quiet = 40;
 const untilAskedAgain = 1_000;
 
 export function addDev(program: Command): void {
-  withService(program.command('dev').argument('<file>', 'An app file'))
+  withService(program.command('dev').argument('[file]', 'An app file; app.yaml of this folder when left out'))
     .addHelpText(
       'after',
       '\nExample:\n  pallmist dev app.yaml\nEach save is checked; without errors it becomes the draft, and the pages of the draft that are open in a browser show it.\nWith errors the draft stays as it was. Ctrl+C ends it.',
     )
-    .action(async (file: string, options: ServiceOptions) => {
+    .action(async (given: string | undefined, options: ServiceOptions) => {
+      const file = neededAppFile(given);
       const stopped = stopSignal();
       const say = (data: object, lines: readonly string[]) => {
         process.stdout.write(options.json === true ? JSON.stringify(data) + '\n' : lines.join('\n') + '\n');

@@ -7,10 +7,10 @@ import { CommandError, exit } from '../exit.ts';
 import { print } from '../output.ts';
 import { describeProblems } from '../problems.ts';
 import { readWithProgress } from '../progress.ts';
-import { clientFor, readFile, withService, type ServiceOptions } from '../target.ts';
+import { appFileHelp, clientFor, neededAppFile, readFile, withService, type ServiceOptions } from '../target.ts';
 
 export function addPush(program: Command): void {
-  withService(program.command('push').argument('<file>', 'An app file'))
+  withService(program.command('push').argument('[file]', appFileHelp))
     .option(
       '--with-data',
       'Also put the records of the CSV files in the folder “data” beside the app file, and the images of the folder “images”, in place; refused where records would be lost',
@@ -23,8 +23,9 @@ export function addPush(program: Command): void {
       'after',
       '\nExamples:\n  pallmist push app.yaml\n  pallmist push app.yaml --with-data\nThe draft is not published by this; see pallmist publish.',
     )
-    .action(async (file: string, options: ServiceOptions & { withData?: boolean; replace?: boolean }) => {
+    .action(async (given: string | undefined, options: ServiceOptions & { withData?: boolean; replace?: boolean }) => {
       if (options.replace === true && options.withData !== true) throw new CommandError(exit.usage, '--replace goes with --with-data.');
+      const file = neededAppFile(given);
       const source = readFile(file);
       const { definition, problems } = checkAppFile(source);
       if (!definition) {

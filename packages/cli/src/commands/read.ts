@@ -2,16 +2,16 @@ import type { AnswerOf } from '@pallmist/api';
 import { readAddress, writeAddress } from '@pallmist/app/address';
 import type { Command } from 'commander';
 import { appFrom } from '../app-source.ts';
-import { CommandError, exit } from '../exit.ts';
+import { exit } from '../exit.ts';
 import { columns, print } from '../output.ts';
 import { describeProblems, paint } from '../problems.ts';
-import { clientFor, withService, type ServiceOptions } from '../target.ts';
+import { appFileFor, clientFor, noApp, withService, type ServiceOptions } from '../target.ts';
 
 type ReadingTold = AnswerOf<'readAddress'>;
 
 export function addRead(program: Command): void {
   withService(program.command('read').argument('<address>', 'A path with query, or a whole URL'))
-    .option('--file <file>', 'Use this app file')
+    .option('--file <file>', 'Use this app file; app.yaml of this folder when neither --file nor --app is there')
     .option('--app <name>', 'Use the published app of the service')
     .addHelpText(
       'after',
@@ -26,14 +26,15 @@ export function addRead(program: Command): void {
 }
 
 async function readIt(address: string, options: ServiceOptions & { file?: string; app?: string }): Promise<ReadingTold> {
-  if (options.file !== undefined) {
-    const { compiled } = await appFrom(options.file, options);
+  const file = appFileFor(options.file, options.app);
+  if (file !== undefined) {
+    const { compiled } = await appFrom(file, options);
     const reading = readAddress(compiled, address);
     const written =
       reading.page !== undefined && reading.status === 'found' ? writeAddress(compiled, reading.page, reading.values).address : undefined;
     return { ...reading, ...(written === undefined ? {} : { address: written }) };
   }
-  if (options.app === undefined) throw new CommandError(exit.usage, 'Name an app file with --file, or a published app with --app.');
+  if (options.app === undefined) throw noApp(' with --file');
   return (await clientFor(options)).call('readAddress', { app: options.app }, { address });
 }
 

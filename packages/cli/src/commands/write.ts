@@ -5,11 +5,11 @@ import { appFrom } from '../app-source.ts';
 import { CommandError, exit } from '../exit.ts';
 import { print } from '../output.ts';
 import { describeProblems, type ShownProblem } from '../problems.ts';
-import { clientFor, readFile, withService, type ServiceOptions } from '../target.ts';
+import { appFileFor, clientFor, noApp, readFile, withService, type ServiceOptions } from '../target.ts';
 
 export function addWrite(program: Command): void {
   withService(program.command('write').argument('<page>', 'Name of the page').argument('[values...]', 'Its values, each as name=value'))
-    .option('--file <file>', 'Use this app file')
+    .option('--file <file>', 'Use this app file; app.yaml of this folder when neither --file nor --app is there')
     .option('--app <name>', 'Use the published app of the service; with the owner’s token, values are sealed where they have to be')
     .option('--values <json>', 'More values, with their types, as a JSON object; “-” reads it from standard input')
     .option('--sharing', 'Leave out parameters that are not for sharing')
@@ -22,6 +22,7 @@ export function addWrite(program: Command): void {
       '\nExamples:\n  pallmist write specimen specimen=QM-0412 tab=care --file app.yaml\n  pallmist write specimens "q=café & rose" sort=-name --app quillmoor\n  pallmist write specimens --values \'{"zones": ["fog-desert"], "page": 2}\' --file app.yaml\n  pallmist link specimen specimen=QM-0412 --app quillmoor --whole\n  pallmist write specimen specimen=QM-0412 --app quillmoor --short --qr plant.svg\n  pallmist write specimen specimen=QM-0412 --app quillmoor --qr plant.svg --printed-on "Plant labels, spring 2026"',
     )
     .action(async (page: string, pairs: string[], options: WriteOptions) => {
+      refuseFile(page);
       if (options.app === undefined && (options.whole === true || options.short === true || options.qr !== undefined))
         throw new CommandError(exit.usage, '--whole, --short and --qr go with --app: the service makes them.');
       const { address, url, problems } = await write(page, textsIn(pairs), valuesIn(options.values), options);
@@ -60,8 +61,9 @@ async function write(
   options: WriteOptions,
 ): Promise<{ address?: string; url?: string; problems: readonly ShownProblem[] }> {
   const sharing = options.sharing ?? false;
-  if (options.file !== undefined) {
-    const { compiled } = await appFrom(options.file, options);
+  const file = appFileFor(options.file, options.app);
+  if (file !== undefined) {
+    const { compiled } = await appFrom(file, options);
     const read = readTexts(compiled, page, texts);
     // Both kinds of problems at once: texts that cannot be read, and what the address still lacks.
     const written = writeAddress(compiled, page, { ...read.values, ...more }, { forSharing: sharing });
@@ -72,7 +74,7 @@ async function write(
     ];
     return read.problems.length === 0 && written.address !== undefined ? { address: written.address, problems } : { problems };
   }
-  if (options.app === undefined) throw new CommandError(exit.usage, 'Name an app file with --file, or a published app with --app.');
+  if (options.app === undefined) throw noApp(' with --file');
   return (await clientFor(options)).call('writeAddress', { app: options.app }, { page, texts, values: more, sharing });
 }
 
@@ -107,10 +109,17 @@ function valuesIn(given: string | undefined): Values {
   return values as Values;
 }
 
+/** Other commands take the app file without an option. @throws CommandError for a word that can only be one */
+function refuseFile(word: string): void {
+  if (/^[^=]+\.(?:ya?ml|json)$/i.test(word))
+    throw new CommandError(exit.usage, `“${word}” is a file. To use it as the app file, write --file ${word}.`);
+}
+
 function textsIn(pairs: readonly string[]): Record<string, string> {
   const texts: Record<string, string> = {};
   for (const pair of pairs) {
     const equals = pair.indexOf('=');
+    refuseFile(pair);
     if (equals < 1) throw new CommandError(exit.usage, `“${pair}” is not a value; write it as name=value.`);
     const name = pair.slice(0, equals);
     if (Object.hasOwn(texts, name)) throw new CommandError(exit.usage, `“${name}” is given twice.`);
