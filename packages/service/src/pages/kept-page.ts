@@ -37,8 +37,8 @@ export class KeptPage {
       return;
     }
     response.vary('Accept-Encoding');
-    const accepted = request.acceptsEncodings(...encodingNames, 'identity');
-    const encoding = encodingNames.find((name) => name === accepted);
+    // Browsers name gzip first and take both.
+    const encoding = encodingNames.find((name) => request.acceptsEncodings(name) === name);
     if (encoding === undefined) {
       response.send(bytes);
       return;

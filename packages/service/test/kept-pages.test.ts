@@ -1,0 +1,67 @@
+import { request, type IncomingMessage } from 'node:http';
+import { brotliDecompressSync, gunzipSync } from 'node:zlib';
+import { afterAll, beforeAll, expect, it } from 'vitest';
+import { startGarden, type TestService } from '../../../test/support/garden-service.ts';
+
+let service: TestService;
+beforeAll(async () => {
+  service = await startGarden();
+});
+afterAll(() => service.stop());
+
+interface Answer {
+  response: IncomingMessage;
+  bytes: Buffer;
+}
+
+/** Asks for a page and leaves its bytes as they were sent, which `fetch` does not. */
+const ask = (path: string, headers: Record<string, string> = {}, method = 'GET') =>
+  new Promise<Answer>((resolve, reject) => {
+    request(service.base + path, { method, headers }, (response) => {
+      const parts: Buffer[] = [];
+      response.on('data', (part: Buffer) => parts.push(part));
+      response.on('end', () => {
+        resolve({ response, bytes: Buffer.concat(parts) });
+      });
+    })
+      .on('error', reject)
+      .end();
+  });
+
+const page = '/garden/specimens?q=fern&house=palm';
+
+it('a page is the same in each encoding, the first time and when it is kept', async () => {
+  const { bytes: plain, response } = await ask(page);
+  expect(plain.toString()).toContain('</html>');
+  expect(response.headers['content-encoding']).toBeUndefined();
+  for (const [accept, encoding, open] of [
+    ['gzip', 'gzip', gunzipSync],
+    ['br;q=0.5, gzip;q=0.1', 'br', brotliDecompressSync],
+    ['gzip, deflate, br, zstd', 'br', brotliDecompressSync],
+  ] as const)
+    for (let time = 0; time < 2; time++) {
+      const { response: packed, bytes } = await ask(page, { 'accept-encoding': accept });
+      expect([packed.statusCode, packed.headers['content-encoding']]).toEqual([200, encoding]);
+      expect(packed.headers.vary).toContain('Accept-Encoding');
+      expect(open(bytes).equals(plain)).toBe(true);
+      expect(packed.headers.etag).toBe(response.headers.etag);
+    }
+});
+
+it('a browser that has the page is told so, and a HEAD has no body', async () => {
+  const { response } = await ask(page, { 'accept-encoding': 'gzip' });
+  const again = await ask(page, { 'accept-encoding': 'gzip', 'if-none-match': response.headers.etag ?? '' });
+  expect([again.response.statusCode, again.bytes.length]).toEqual([304, 0]);
+  const head = await ask(page, { 'accept-encoding': 'gzip' }, 'HEAD');
+  expect([head.response.statusCode, head.bytes.length]).toEqual([200, 0]);
+});
+
+it('each answer with a form has a mark of its own', async () => {
+  const marks = [];
+  for (let time = 0; time < 3; time++) {
+    const { bytes } = await ask('/garden/membership', { 'accept-encoding': 'gzip' });
+    marks.push(/name="~once" value="([^"]+)"/.exec(gunzipSync(bytes).toString())?.[1]);
+  }
+  expect(marks).not.toContain(undefined);
+  expect(new Set(marks).size).toBe(3);
+});
