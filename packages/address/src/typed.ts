@@ -43,6 +43,8 @@ function readSegment(slot: Slot, text: string, problems: AddressProblem[]): unkn
 
 /** The texts of a value, as a form shows them: several for a list, two for a range. */
 export function typedTexts({ parameter }: Slot, value: unknown): string[] {
+  // As a person writes it: an address has a colour without its “#”.
+  if (typeof value === 'string') return [value];
   const text = value === undefined ? undefined : parameter.write(value);
   if (text === undefined) return [];
   const separator = { items: ',', ends: '..', no: undefined }[parameter.joins];

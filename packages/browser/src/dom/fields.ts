@@ -1,5 +1,5 @@
 import type { Page } from '@pallmist/address';
-import { readTyped, typedTexts, type Slot, type Template } from '@pallmist/address/live';
+import { localTime, readTyped, typedTexts, type Slot, type Template } from '@pallmist/address/live';
 import { sentenceOf } from '@pallmist/address/sentences';
 import type { Live } from '../live-types.ts';
 
@@ -26,7 +26,7 @@ export function textsIn(state: AnyLive, fields: Iterable<Field>): Record<string,
     if (slot === undefined || field.disabled) continue;
     const own = (texts[slot.name] ??= []);
     if (field instanceof HTMLSelectElement) own.push(...[...field.selectedOptions].map(({ value }) => value));
-    else if (!ticks(field)) own.push(field.value);
+    else if (!ticks(field)) own.push(isLocalTime(field, slot) ? withOffset(field.value, slot) : field.value);
     else if (slot.parameter.type === 'boolean') own.push(String(field.checked));
     else if (field.checked) own.push(field.value);
   }
@@ -43,20 +43,38 @@ export function show(state: AnyLive, field: Field): void {
     for (const option of field.options) option.selected = texts.includes(option.value) || (texts.length === 0 && option.value === '');
   else if (ticks(field)) field.checked = slot.parameter.type === 'boolean' ? value === true : texts.includes(field.value);
   else if (field.type !== 'file') {
-    const text = slot.parameter.joins === 'ends' ? (texts[fieldsOf(field).indexOf(field)] ?? '') : texts.join(',');
-    const typing = document.activeElement === field && meansSame(state, slot, field.value, value);
+    const typed = slot.parameter.joins === 'ends' ? (texts[fieldsOf(field).indexOf(field)] ?? '') : texts.join(',');
+    const text = isLocalTime(field, slot) ? localTime(typed, zoneOf(slot) ?? browserZone()) : typed;
+    const typing = document.activeElement === field && meansSame(state, slot, field, value);
     if (!typing && field.value !== text) field.value = text;
   }
 }
 
-function meansSame(state: AnyLive, { name, write }: Slot, text: string, value: unknown): boolean {
-  const typed = readTyped(state.page, { [name]: [text] }).values[name];
+function meansSame(state: AnyLive, { name, write }: Slot, field: Field, value: unknown): boolean {
+  const typed = readTyped(state.page, textsIn(state, fieldsOf(field))).values[name];
   return typed === value || (typed !== undefined && value !== undefined && write(typed) === write(value));
 }
 
-/** The fields of a form that are for the same parameter as this one. */
-export const fieldsOf = (field: Field): Field[] =>
-  field.form === null ? [field] : [...field.form.elements].filter((other): other is Field => isField(other) && other.name === field.name);
+/** The fields that are for the same parameter as this one: of its form, or of the document where it has none. */
+export function fieldsOf(field: Field): Field[] {
+  const { form, name } = field;
+  const all = form?.elements ?? (field.getRootNode() as ParentNode).querySelectorAll('input, select, textarea');
+  const found = [...all].filter((other): other is Field => isField(other) && other.name === name && other.form === form);
+  return found.length === 0 ? [field] : found;
+}
+
+/** A box for a date and a time holds them by the clocks of a place; a moment in an address is in UTC. */
+const isLocalTime = ({ type }: Field, { parameter }: Slot) => type === 'datetime-local' && parameter.type === 'datetime';
+
+/** The time zone that a parameter names for texts without an offset. */
+const zoneOf = ({ parameter }: Slot) => (parameter.options as { timeZone?: string }).timeZone;
+const browserZone = () => Intl.DateTimeFormat().resolvedOptions().timeZone;
+
+/** A local time as a text that says which moment it is. Without a time zone of its own, a parameter means the clocks of the person. */
+function withOffset(text: string, slot: Slot): string {
+  const moment = zoneOf(slot) === undefined ? Date.parse(text) : NaN;
+  return Number.isNaN(moment) ? text : new Date(moment).toISOString();
+}
 
 /** Reads what fields hold, and says at each what is wrong with it. @returns undefined where something is wrong */
 export function readFields(state: AnyLive, fields: readonly Field[]): Record<string, unknown> | undefined {
