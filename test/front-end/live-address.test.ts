@@ -7,17 +7,19 @@ import { bundled, launchStrictChromium, servePages } from '../support/front-end.
 const program = `
   import { integer, page, text } from '@pallmist/address';
   import { followLinks, live } from '@pallmist/browser';
-  import { sendEvents } from '@pallmist/browser/dom';
-  const plants = page('{?q,page}', { q: text({ step: false }), page: integer({ default: 1 }) });
+  import { bindLink, sendEvents } from '@pallmist/browser/dom';
+  const plants = page('{?q,page}', { q: text({ step: false }), page: integer({ min: 0, default: 1 }) });
   const side = page('{?open}', { open: text() });
   const state = live(plants);
   Object.assign(window, { state, plants, live, side });
   state.subscribe(({ page }) => (document.title = String(page)));
   followLinks(state);
   sendEvents(state, document.body);
+  const bound = document.querySelector('#bound');
+  if (bound !== null) bindLink(state, bound, ({ page }) => (page < 50 || page > 60 ? { page: page + 1 } : { page: -1 }));
 `;
 const html = `<a id="in" href="?page=5">five</a> <a id="top" href="#top">top</a> <a id="away" href="/away">away</a>
-  <a id="tab" href="?page=6" target="_blank">new</a>`;
+  <a id="tab" href="?page=6" target="_blank">new</a> <a id="bound">next</a>`;
 
 interface Tools {
   state: {
@@ -144,6 +146,34 @@ it('steps of the program, of links, of hash links and of others are gone through
   ]);
   await page.goForward();
   await expect.poll(() => both()).toEqual([2, '?page=2&utm=1#mark']);
+});
+
+it('a link in a shadow tree changes the page in place, and a hash link right after changes keeps them', async () => {
+  const shown = await page.evaluate(() => {
+    const { state } = window as unknown as Told;
+    const host = document.body.appendChild(document.createElement('div'));
+    const root = host.attachShadow({ mode: 'open' });
+    root.innerHTML = '<p><a href="?page=7"><b>seven</b></a>';
+    root.querySelector('b')?.click();
+    const inPlace = state.values.page;
+    for (let number = 20; number <= 40; number++) state.set({ page: number });
+    document.querySelector<HTMLElement>('#top')?.click();
+    return [inPlace, state.values.page, location.search + location.hash];
+  });
+  expect(shown).toEqual([7, 40, '?page=40#top']);
+  expect(await both()).toEqual([40, '?page=40#top']);
+});
+
+it('a bound link to what the page refuses leads nowhere, until it leads somewhere again', async () => {
+  const attributes = () =>
+    page.evaluate(() =>
+      ['href', 'aria-disabled', 'aria-current'].map((name) => document.querySelector('#bound')?.getAttribute(name) ?? null),
+    );
+  expect(await attributes()).toEqual(['/in/here?page=2&utm=1#mark', null, null]);
+  await page.evaluate(() => void (window as unknown as Told).state.set({ page: 50 }));
+  expect(await attributes()).toEqual([null, 'true', null]);
+  await page.evaluate(() => void (window as unknown as Told).state.set({ page: 49 }));
+  expect(await attributes()).toEqual(['/in/here?page=50&utm=1#mark', null, null]);
 });
 
 it('a link to elsewhere, and one for a new tab, stay with the browser', async () => {

@@ -1,21 +1,24 @@
 interface Follower {
   go(address: string, options?: { step?: boolean }): boolean;
+  flush(): void;
 }
 
 /**
  * Lets plain links to the page change it in place. A click that asks for a new tab or a download, and a link to anywhere
- * else, stay with the browser. A link with `data-step="false"` replaces the entry of the history.
+ * else, stay with the browser. A link with `data-step="false"` replaces the entry of the history. Links in open shadow trees
+ * are followed too.
  * @param state what `live` gave
- * @param root where the links are: all of the document when left out
+ * @param root where the links are, such as a shadow root: all of the document when left out
  * @returns ends it
  */
-export function followLinks(state: Follower, root: Document | HTMLElement = document): () => void {
+export function followLinks(state: Follower, root: Document | DocumentFragment | HTMLElement = document): () => void {
   const follow = (event: Event) => {
     const click = event as MouseEvent;
     if (click.defaultPrevented || click.button !== 0 || click.metaKey || click.ctrlKey || click.shiftKey || click.altKey) return;
-    const link = (click.target as Element).closest('a[href]');
+    const link = click.composedPath().find((node) => node instanceof HTMLAnchorElement && node.hasAttribute('href'));
     if (!(link instanceof HTMLAnchorElement) || link.hasAttribute('download') || !['', '_self'].includes(link.target)) return;
-    // The browser scrolls to a place in this document.
+    // The browser scrolls to a place in this document, whose address has to be today's by then.
+    state.flush();
     if (link.hash !== '' && link.pathname === location.pathname && link.search === location.search) return;
     if (state.go(link.href, { step: link.dataset['step'] !== 'false' })) click.preventDefault();
   };

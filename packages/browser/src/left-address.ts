@@ -3,17 +3,19 @@ import type { BrowserWindow } from './browser-window.ts';
 const name = '~pallmist';
 
 /**
- * Remembers an address that was written while the document was being left. A reload asks for the address as it was when it
- * began, whichever the browser: the one that was written last would be lost.
+ * Remembers the addresses that a document had before it is left. A reload asks for the address as the browser knew it when
+ * the reload began: what was written just before or since would be lost.
+ * @param addresses the oldest first, the one to come back to last
  */
-export function rememberLeft({ sessionStorage }: BrowserWindow, asked: string, written: string): void {
-  sessionStorage?.setItem(name, `${asked} ${written}`);
+export function rememberLeft({ sessionStorage }: BrowserWindow, addresses: readonly string[]): void {
+  sessionStorage?.setItem(name, addresses.join(' '));
 }
 
-/** The address that was written while this document, at an older address, was asked for again; undefined where there is none. */
+/** The address to come back to, where this document is a reload that asked for an older one. */
 export function recallLeft({ sessionStorage, performance }: BrowserWindow, here: string): string | undefined {
-  const [asked, written] = sessionStorage?.getItem(name)?.split(' ') ?? [];
+  const addresses = sessionStorage?.getItem(name)?.split(' ') ?? [];
   sessionStorage?.removeItem(name);
   const [navigation] = (performance?.getEntriesByType('navigation') ?? []) as { type?: string }[];
-  return asked === here && navigation?.type === 'reload' ? written : undefined;
+  const last = addresses.at(-1);
+  return last !== here && addresses.includes(here) && navigation?.type === 'reload' ? last : undefined;
 }

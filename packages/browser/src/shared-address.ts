@@ -25,6 +25,8 @@ const lead = 4 * interval;
 /** Milliseconds until a write that did not take effect is tried again; doubled each time, up to the greatest. */
 const firstRetry = 500;
 const greatestRetry = 8000;
+/** How many addresses are remembered, of which a reload may ask for one: more than are written in a second. */
+const mostRecent = 16;
 
 const ofWindows = new WeakMap<BrowserWindow, SharedAddress>();
 
@@ -41,12 +43,13 @@ export class SharedAddress {
   /** Protocol and host; nothing where the document cannot change its address: there the state of the entry has it. */
   readonly #origin: string;
   /** Path, query and fragment as they were written or found last. */
-  #here: string;
+  #here = '';
   /** Whether what waits to be written is a step that Back undoes; undefined where nothing waits. */
   #step: boolean | undefined;
   #timer: ReturnType<typeof setTimeout> | undefined;
   /** The time at which the writes so far would be over at the even pace. */
   #spent = 0;
+  #recent: string[] = [];
   #retry = firstRetry;
   #gesture: unknown;
   #writing = false;
@@ -62,7 +65,7 @@ export class SharedAddress {
     this.#window = window;
     this.#origin = /^(?:about|blob|data)/.test(protocol) ? '' : `${protocol}//${host}`;
     this.stateOfStep = () => window.history.state as unknown;
-    this.#here = this.#locate();
+    this.#done(this.#locate());
     const moved = (byHistory: boolean) => {
       const here = this.#locate();
       if (this.#writing || (!byHistory && here === this.#here)) return;
@@ -72,13 +75,13 @@ export class SharedAddress {
       this.#lead(byHistory ? 'history' : 'foreign');
     };
     watchAddress(window, moved, () => {
-      if (this.#step === undefined) return;
-      const asked = this.#locate();
-      // A new entry would cancel the way to where the person goes.
-      this.#step = false;
-      this.flush();
+      if (this.#step !== undefined) {
+        // A new entry would cancel the way to where the person goes.
+        this.#step = false;
+        this.flush();
+      }
       ignoring(() => {
-        rememberLeft(window, asked, this.#here);
+        rememberLeft(window, this.#recent);
       });
     });
     ignoring(() => {
@@ -199,6 +202,7 @@ export class SharedAddress {
   /** Nothing waits any more. */
   #done(here: string): void {
     this.#here = here;
+    this.#recent = [...this.#recent.filter((other) => other !== here).slice(1 - mostRecent), here];
     clearTimeout(this.#timer);
     this.#timer = this.#step = undefined;
   }
