@@ -156,7 +156,7 @@ it('renames a parameter with its old addresses, finds a wrong default, publishes
   expect(Object.keys(parse(await draftSource()) as object)).toEqual(Object.keys(parse(gardenFile) as object));
 
   await page.getByRole('link', { name: 'Publish' }).click();
-  await page.getByText('“tab” of “specimen” is named “view”; the old name goes on to work.').waitFor();
+  await page.getByText('“tab” of “specimen” is named “view”; the old name still works.').waitFor();
   await page.getByRole('listitem').filter({ hasText: 'now means “notes”' }).getByLabel('I intend this change').check();
   await page.getByLabel('Note').fill('Notes first');
   await page.getByRole('button', { name: 'Publish' }).click();

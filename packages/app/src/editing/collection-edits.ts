@@ -44,7 +44,7 @@ export function addField(definition: AppDefinition, collection: string, label: s
   return { name, patch: [{ op: 'add', path: toPointer(['collections', collection, 'fields', name]), value }] };
 }
 
-/** The JSON Patch that gives a collection another key. Addresses that name records by the present one go on to work, where it can tell them apart. */
+/** The JSON Patch that gives a collection another key. Addresses that name records by the present one still work, where it can tell them apart. */
 export function changeKeyField(definition: AppDefinition, collection: string, field: string): PatchOperation[] {
   const { keyField, formerKeys, fields = {} } = definition.collections?.[collection] ?? {};
   if (keyField === undefined || keyField === field) return [];

@@ -87,7 +87,7 @@ function pageChanges(before: AppDefinition, formerName: string, name: string, pa
   const add = (change: Omit<Change, 'pointer'>, ...below: string[]) => changes.push({ ...change, pointer: toPointer([...at, ...below]) });
   if (pathOf(former.address) !== pathOf(page.address)) {
     const keeps = page.formerAddresses?.some((one) => pathOf(formerTemplate(one)) === pathOf(former.address)) ?? false;
-    const end = keeps ? 'The old address goes on to work.' : 'The old address leads nowhere.';
+    const end = keeps ? 'The old address still works.' : 'The old address leads nowhere.';
     add(
       {
         kind: 'changed',
@@ -136,7 +136,7 @@ function parameterChanges(former: PageDefinition, name: string, page: PageDefini
     }
     paired.add(then);
     if (then !== parameter)
-      add({ kind: 'changed', words: `“${then}” of “${title}” is named “${parameter}”; the old name goes on to work.` }, parameter);
+      add({ kind: 'changed', words: `“${then}” of “${title}” is named “${parameter}”; the old name still works.` }, parameter);
     const words = differences(was, declaration);
     if (words.length > 0)
       add(
@@ -151,7 +151,7 @@ function parameterChanges(former: PageDefinition, name: string, page: PageDefini
   for (const parameter of Object.keys(former.parameters ?? {}))
     if (!paired.has(parameter))
       add(
-        { kind: 'gone', words: `“${title}” takes no “${parameter}” any more; addresses that have it go on to work without it.` },
+        { kind: 'gone', words: `“${title}” takes no “${parameter}” any more; addresses that have it still work without it.` },
         parameter,
       );
   return changes;
@@ -189,7 +189,7 @@ function partChanges(before: AppDefinition, after: AppDefinition): Change[] {
   }
   if (before.mount !== after.mount) {
     const keeps = after.formerMounts?.includes(before.mount) === true;
-    const end = keeps ? 'Addresses at the old place go on to work.' : 'Addresses at the old place lead nowhere.';
+    const end = keeps ? 'Addresses at the old place still work.' : 'Addresses at the old place lead nowhere.';
     changes.push({
       kind: 'changed',
       about: 'address',

@@ -48,7 +48,7 @@ it.each<[string, Parameters<typeof patchData>[1][number], RegExp]>([
   [
     'a parameter that is removed',
     { op: 'remove', path: '/pages/list/parameters/q' },
-    /^“Pots” takes no “q” any more; addresses that have it go on to work without it\.$/,
+    /^“Pots” takes no “q” any more; addresses that have it still work without it\.$/,
   ],
   ['a title of the app', { op: 'replace', path: '/title', value: 'Jars' }, /^The app’s title is “Jars”\.$/],
   ['a time zone', { op: 'remove', path: '/timeZone' }, /^The time zone is UTC\.$/],

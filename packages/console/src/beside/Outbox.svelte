@@ -2,6 +2,7 @@
   import Button from '../controls/Button.svelte';
   import { client, explain } from '../service/calls.ts';
   import { place } from '../service/place.svelte.ts';
+  import Note from '../controls/Note.svelte';
 
   let asked = $state.raw(client.call('listMails', {}));
   const states = { kept: 'in the outbox', waiting: 'waiting', sent: 'sent', failed: 'failed' };
@@ -42,11 +43,11 @@
       {#if open}
         <article aria-label={open.subject}>
           <h2>{open.subject}</h2>
-          <p class="quiet">
+          <Note>
             To {open.recipient}, from {open.app === '' ? 'the console' : `the app ${open.app}`}{open.problem === ''
               ? ''
               : `; ${open.problem}`}
-          </p>
+          </Note>
           <pre>{open.text}</pre>
           {#if open.state === 'failed' || open.state === 'kept'}
             <p><Button onclick={() => resend(open.number)}>Send again</Button></p>
@@ -85,12 +86,6 @@
     padding: 0.5rem 0;
   }
   li p,
-  .quiet {
-    margin: 0;
-    color: var(--quiet);
-    font-size: 0.9rem;
-    overflow-wrap: anywhere;
-  }
   a[aria-current] {
     font-weight: 600;
   }

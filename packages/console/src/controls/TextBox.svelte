@@ -130,6 +130,7 @@
     border-radius: var(--round);
     background: var(--sheet);
     padding: 0.25rem 0.45rem;
+    line-height: 1.4rem;
   }
   input[type='color'] {
     width: 4rem;
@@ -140,7 +141,7 @@
     resize: vertical;
   }
   .code {
-    font: 0.875rem/1.5 var(--code);
+    font: 0.875rem/1.4rem var(--code);
   }
   [aria-invalid='true'] {
     border-color: var(--bad);

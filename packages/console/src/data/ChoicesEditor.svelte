@@ -5,6 +5,7 @@
   import Button from '../controls/Button.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
   import { me } from '../service/me.svelte.ts';
+  import Failure from '../controls/Failure.svelte';
 
   const { draft, list, open }: { draft: Draft; list: string; open: boolean } = $props();
   const at = $derived(toPointer(['choices', list]));
@@ -66,7 +67,7 @@
       </li>
     {/each}
   </ul>
-  {#if refused}<p class="bad" role="alert">{refused}</p>{/if}
+  <Failure text={refused} />
   {#each draft.problemsAt(at) as problem (problem.code + (problem.pointer ?? ''))}<p class="bad">{problem.message}</p>{/each}
   {#if me.mayChange}
     <AddForm label="Label of a new choice" placeholder="label" button="Add" onadd={add} />

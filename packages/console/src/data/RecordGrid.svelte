@@ -8,6 +8,8 @@
   import GridCell from './GridCell.svelte';
   import { GridRecords } from './records.svelte.ts';
   import RemovedRecord from './RemovedRecord.svelte';
+  import Failure from '../controls/Failure.svelte';
+  import Note from '../controls/Note.svelte';
 
   const { draft, collection }: { draft: Draft; collection: string } = $props();
   // svelte-ignore state_referenced_locally -- another collection gets another grid
@@ -186,7 +188,7 @@
     <a href="{apiBase}/apps/{draft.app}/records/{collection}?format=json" download>JSON</a>
   </span>
 </div>
-{#if records.failure}<p class="bad" role="alert">{records.failure}</p>{/if}
+<Failure text={records.failure} />
 <p class="said" role="status">
   {said ?? ''}
   {#if records.total > 1}<progress max={records.total} value={records.done} aria-label="Changes that are saved"></progress>{/if}
@@ -266,9 +268,9 @@
       </tbody>
     </table>
   </div>
-  {#if records.found.total === 0}<p class="quiet">
+  {#if records.found.total === 0}<Note>
       No record yet. Type one into the last row, paste rows from a spreadsheet, or import a CSV file.
-    </p>{/if}
+    </Note>{/if}
   {#if pages > 1}
     <p class="pager">
       <Button small disabled={page <= 1} onclick={() => place.change({ page: page - 1 })}>Previous</Button>
@@ -360,12 +362,6 @@
   .said {
     min-height: 1.4rem;
     color: var(--quiet);
-  }
-  .quiet {
-    color: var(--quiet);
-  }
-  .bad {
-    color: var(--bad);
   }
   .pager {
     display: flex;

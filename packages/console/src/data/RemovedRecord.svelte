@@ -4,6 +4,7 @@
   import RowForm from '../controls/RowForm.svelte';
   import TextBox from '../controls/TextBox.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
+  import Note from '../controls/Note.svelte';
 
   interface Props {
     draft: Draft;
@@ -56,15 +57,11 @@
     />
     <Button type="submit">Declare it as gone</Button>
   </RowForm>
-  <p class="quiet">No other record can take its key. This takes effect when you publish.</p>
+  <Note>No other record can take its key. This takes effect when you publish.</Note>
 {/if}
 
 <style>
   p {
     margin: 0.35rem 0;
-  }
-  .quiet {
-    color: var(--quiet);
-    font-size: 0.875rem;
   }
 </style>

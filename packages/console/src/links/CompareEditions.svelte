@@ -4,6 +4,7 @@
   import { findingGroups } from '../publish/finding-groups.ts';
   import { client, explain } from '../service/calls.ts';
   import { place } from '../service/place.svelte.ts';
+  import Failure from '../controls/Failure.svelte';
 
   const { app, last }: { app: string; last: number } = $props();
   let compared: EditionComparison | undefined = $state.raw();
@@ -40,7 +41,7 @@
   <ChoiceBox label="Addresses of edition" value={String(from)} options={numbers} onset={(value) => place.change({ from: Number(value) })} />
   <ChoiceBox label="as edition reads them" value={String(to)} options={numbers} onset={(value) => place.change({ to: Number(value) })} />
 </div>
-{#if said}<p class="bad" role="alert">{said}</p>{/if}
+<Failure text={said} />
 <div aria-live="polite">
   {#if compared && groups.length === 0}<p>Every address means the same, and looks the same.</p>{/if}
   {#each groups as { title, told } (title)}
@@ -71,9 +72,6 @@
   }
   p {
     margin: 0.4rem 0;
-  }
-  .bad {
-    color: var(--bad);
   }
   code {
     font-family: var(--code);

@@ -10,6 +10,7 @@
   import { me } from '../service/me.svelte.ts';
   import { place } from '../service/place.svelte.ts';
   import type { PageInFrame } from '../try/page-in-frame.svelte.ts';
+  import Note from '../controls/Note.svelte';
 
   interface Props {
     draft: Draft;
@@ -168,7 +169,7 @@
     <p class="result">
       For this {row === undefined ? 'page' : 'row'}: <a href={inDraft} target="_blank" rel="noopener"><code>{result}</code></a>
     </p>
-  {:else if link && target}<p class="quiet">An address results once every required value is given and the page shows a row.</p>{/if}
+  {:else if link && target}<Note>An address results once every required value is given and the page shows a row.</Note>{/if}
   {#if onremove && me.mayChange}<div><Button small look="quiet" onclick={onremove}>Take the link out</Button></div>{/if}
 </Group>
 
@@ -181,9 +182,6 @@
     margin: 0;
     font-size: 0.8125rem;
     overflow-wrap: anywhere;
-  }
-  .quiet {
-    color: var(--quiet);
   }
   .bad {
     color: var(--bad);

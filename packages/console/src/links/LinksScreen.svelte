@@ -10,6 +10,8 @@
   import PrintedAddresses from './PrintedAddresses.svelte';
   import SeenPages from './SeenPages.svelte';
   import TriedAddresses from './TriedAddresses.svelte';
+  import Failure from '../controls/Failure.svelte';
+  import Note from '../controls/Note.svelte';
 
   const { draft }: { draft: Draft } = $props();
   let links: Links | undefined = $state.raw();
@@ -33,7 +35,7 @@
       >How Pallmist compares editions</a
     >
   </p>
-  {#if said}<p class="bad" role="alert">{said}</p>{/if}
+  <Failure text={said} />
 
   <h2>Try an old link</h2>
   <OldLink app={draft.app} />
@@ -49,7 +51,7 @@
 
     {#if links.seen.length > 0}
       <h2>Visits of the last 90 days</h2>
-      <p class="quiet">Pallmist counts each parameter by itself, and keeps no text of a visitor.</p>
+      <Note>Pallmist counts each parameter by itself, and keeps no text of a visitor.</Note>
       <SeenPages seen={links.seen} />
     {/if}
 
@@ -68,7 +70,7 @@
     {/if}
 
     <h2>Published addresses</h2>
-    <p class="quiet">Each version of a page, and the editions that had it: what its addresses meant did not change in between.</p>
+    <Note>Each version of a page, and the editions that had it: what its addresses meant did not change in between.</Note>
     <Table head={['Page', 'Address', `Editions 1 to ${last}`]}>
       {#each links.pages as one (one.page + one.editions.join())}
         <tr>
@@ -88,13 +90,6 @@
   }
   p {
     margin: 0.4rem 0;
-  }
-  .quiet {
-    color: var(--quiet);
-    font-size: 0.8125rem;
-  }
-  .bad {
-    color: var(--bad);
   }
   code {
     font-family: var(--code);

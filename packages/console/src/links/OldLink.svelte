@@ -6,6 +6,8 @@
   import TextBox from '../controls/TextBox.svelte';
   import { client, explain } from '../service/calls.ts';
   import { place } from '../service/place.svelte.ts';
+  import Failure from '../controls/Failure.svelte';
+  import Note from '../controls/Note.svelte';
 
   const { app }: { app: string } = $props();
   let wanted = $state(place.text('address') ?? '');
@@ -46,7 +48,7 @@
   <TextBox label="Address" code value={wanted} placeholder="/garden/specimens/QM-0412" onset={(text) => (wanted = text)} />
   <Button type="submit" look="main">Try it</Button>
 </RowForm>
-{#if said}<p class="bad" role="alert">{said}</p>{/if}
+<Failure text={said} />
 {#if traced}
   {@const { today, earlier } = traced.told}
   <section aria-label="How each edition reads it" aria-live="polite">
@@ -71,7 +73,7 @@
           </tr>
         {/each}
       </Table>
-      <p class="quiet">Values in grey are defaults: the address does not have them.</p>
+      <Note>Values in grey are defaults: the address does not have them.</Note>
     {:else}<p>No edition knew it.</p>{/if}
   </section>
 {/if}

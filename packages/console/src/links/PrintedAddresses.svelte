@@ -6,6 +6,8 @@
   import TextBox from '../controls/TextBox.svelte';
   import { client, explain } from '../service/calls.ts';
   import { me } from '../service/me.svelte.ts';
+  import Failure from '../controls/Failure.svelte';
+  import Note from '../controls/Note.svelte';
 
   interface Props {
     app: string;
@@ -41,11 +43,11 @@
   const code = (of: string, kind: 'svg' | 'png') => `${mount}/~qr.${kind}?of=${encodeURIComponent(of)}`;
 </script>
 
-<p class="quiet">
+<Note>
   Nobody can change what is printed, so publishing cannot change what these addresses mean. Note an address here before you print it, then
   save its QR code.
-</p>
-{#if said}<p class="bad" role="alert">{said}</p>{/if}
+</Note>
+<Failure text={said} />
 {#if printed.length > 0}
   <Table head={['Address', 'Printed on', 'Noted', 'QR code', '~Remove']}>
     {#each printed as one (one.id)}
@@ -74,16 +76,6 @@
 {/if}
 
 <style>
-  p {
-    margin: 0.4rem 0;
-  }
-  .quiet {
-    color: var(--quiet);
-    font-size: 0.8125rem;
-  }
-  .bad {
-    color: var(--bad);
-  }
   code {
     font-family: var(--code);
   }

@@ -5,6 +5,7 @@
   import Table from '../controls/Table.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
   import { me } from '../service/me.svelte.ts';
+  import Note from '../controls/Note.svelte';
 
   const { draft, tried }: { draft: Draft; tried: Links['tried'] } = $props();
 
@@ -12,10 +13,10 @@
   const patchFor = ({ page, template }: Meant) => (draft.definition ? addFormerAddress(draft.definition, page, template) : []);
 </script>
 
-<p class="quiet">
+<Note>
   No page has these addresses, and visitors follow them again and again: at least five times, on two days. Make one a former address of the
   page that was meant, and it leads there once you publish.
-</p>
+</Note>
 <Table head={['Address', 'Visits', 'Last', 'Probably meant', '~Change']}>
   {#each tried as one (one.path)}
     <tr>

@@ -18,6 +18,7 @@
   import type { Draft } from '../draft/draft.svelte.ts';
   import { me } from '../service/me.svelte.ts';
   import { place } from '../service/place.svelte.ts';
+  import Failure from '../controls/Failure.svelte';
 
   const { draft, page }: { draft: Draft; page: string } = $props();
   const definition = $derived(draft.definition);
@@ -26,7 +27,7 @@
   const pathLength = $derived(pieces?.filter(({ kind }) => kind !== 'query').length ?? 0);
   const published = $derived(draft.publishedEdition?.pages[page] !== undefined);
   const selected = $derived(place.text('parameter'));
-  /** Old addresses go on to work; asked only where people may have them. */
+  /** Whether old addresses keep working; asked only where people may have them. */
   let keepOld = $state(true);
   let editing: number | undefined = $state();
   let adding: 'segment' | undefined = $state();
@@ -191,7 +192,7 @@
             >
           {/if}
           {#if published && definition && linksTo(definition, page) >= 0}
-            <label><input type="checkbox" bind:checked={keepOld} /> old addresses go on to work</label>
+            <label><input type="checkbox" bind:checked={keepOld} /> keep old addresses working</label>
           {/if}
         </div>
       {/if}
@@ -199,7 +200,7 @@
   {:else}
     <p class="bad">The address <code>{address}</code> is not an address template. Correct it in the page’s properties.</p>
   {/if}
-  {#if refused}<p class="bad" role="alert">{refused}</p>{/if}
+  <Failure text={refused} />
   {#each clash.slice(0, 2) as problem (problem.code + problem.message)}<p class="bad">{problem.message} {problem.hint}</p>{/each}
 </section>
 

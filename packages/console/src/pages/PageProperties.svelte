@@ -72,7 +72,7 @@
       onset={(name) => rename(name.trim())}
     />
     {#if published}<CheckBox
-        label="Old names and addresses go on to work"
+        label="Keep old names and addresses working"
         checked={keepOld}
         help="The page is published, so people may have them."
         onset={(checked) => (keepOld = checked)}
@@ -120,7 +120,7 @@
         options={gates}
         problems={draft.problemsAt(`${at}/admit`)}
         disabled={!me.mayChange}
-        help="Others are told why, sign in, and land where they meant to go. Gates are made under People."
+        help="Visitors who are not admitted read why, sign in, and land where they meant to go. You make gates under “People”."
         onset={(gate) => draft.set(`${at}/admit`, gate, 'Changed whom the page admits')}
       />
     {/if}

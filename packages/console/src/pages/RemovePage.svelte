@@ -37,7 +37,7 @@
       value={leadTo}
       none="nowhere"
       options={heirs}
-      help="Old addresses go on to work: they lead to the page that you choose."
+      help="Old addresses still work: they lead to the page that you choose."
       onset={(name) => (leadTo = name)}
     />
   {/if}

@@ -11,6 +11,7 @@
   import { me } from '../service/me.svelte.ts';
   import ParameterValueBox from './ParameterValueBox.svelte';
   import { sentences, typeSentences } from './sentences.ts';
+  import Note from '../controls/Note.svelte';
 
   interface Props {
     draft: Draft;
@@ -148,7 +149,7 @@
         disabled={!me.mayChange}
         onset={(checked) => set('required', checked ? true : undefined)}
       />
-    {:else}<p class="quiet">It stands in the path, so every address of the page has it.</p>{/if}
+    {:else}<Note>It stands in the path, so every address of the page has it.</Note>{/if}
     {#if has.has('default')}
       <ParameterValueBox
         label="Default"
@@ -393,10 +394,5 @@
     display: grid;
     grid-template-columns: 1fr 1fr;
     gap: 0.5rem;
-  }
-  .quiet {
-    margin: 0;
-    color: var(--quiet);
-    font-size: 0.8125rem;
   }
 </style>

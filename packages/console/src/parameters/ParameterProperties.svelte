@@ -59,7 +59,7 @@
       onset={(text) => rename(text.trim())}
     />
     {#if !isNew && !inPath}
-      <CheckBox label="The old name goes on to work after renaming" checked={keepOld} onset={(checked) => (keepOld = checked)} />
+      <CheckBox label="Keep the old name working" checked={keepOld} onset={(checked) => (keepOld = checked)} />
     {/if}
   </div>
   <ParameterAttributes {draft} {at} {name} {declaration} {inPath} {others} />

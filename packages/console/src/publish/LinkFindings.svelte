@@ -7,6 +7,8 @@
   import { findingGroups } from './finding-groups.ts';
   import type { DraftRehearsal } from './rehearsal.svelte.ts';
   import SideBySide from './SideBySide.svelte';
+  import Failure from '../controls/Failure.svelte';
+  import Note from '../controls/Note.svelte';
 
   const { draft, rehearsal }: { draft: Draft; rehearsal: DraftRehearsal } = $props();
 
@@ -15,7 +17,7 @@
     editions.length === 1 ? `edition ${editions[0]}` : `editions ${editions[0]} to ${editions.at(-1)}`;
 </script>
 
-{#if rehearsal.failure}<p class="bad" role="alert">{rehearsal.failure}</p>{/if}
+<Failure text={rehearsal.failure} />
 <div aria-live="polite">
   {#if rehearsal.working && !rehearsal.told}
     <p>Reading addresses of earlier editions …</p>
@@ -33,21 +35,21 @@
         {@const answer = rehearsal.answer(finding.id)}
         <li class={fate} class:agreed={answer.agreed}>
           <p>{finding.words}</p>
-          <p class="quiet">
+          <Note>
             <code>{finding.witness}</code> was valid in {editionsIn(finding.editions)}.
             {#if finding.visits > 0}It concerns {finding.visits === 1 ? '1 visit' : `${finding.visits.toLocaleString('en')} visits`} of the last
               30 days.{/if}
-          </p>
+          </Note>
           <p>
             <Button small aria-label="Compare both pages of {finding.witness}" onclick={() => (beside = finding.witness)}
               >Compare both pages</Button
             >
           </p>
           {#if finding.short.length > 0}
-            <p class="quiet">
+            <Note>
               Short addresses that it concerns: {#each finding.short as code, index (code)}{index > 0 ? ', ' : ''}<code>~s/{code}</code
                 >{/each}
-            </p>
+            </Note>
           {/if}
           {#each finding.printed as { address, note } (address + note)}
             <p class="printed"><code>{address}</code> is printed: {note}</p>
@@ -119,13 +121,6 @@
   }
   p {
     margin: 0 0 0.3rem;
-  }
-  .quiet {
-    color: var(--quiet);
-    font-size: 0.8125rem;
-  }
-  .bad {
-    color: var(--bad);
   }
   .good {
     color: var(--good);

@@ -13,6 +13,8 @@
   import LinkFindings from './LinkFindings.svelte';
   import QrCode from './QrCode.svelte';
   import { DraftRehearsal } from './rehearsal.svelte.ts';
+  import Failure from '../controls/Failure.svelte';
+  import Note from '../controls/Note.svelte';
 
   const { draft }: { draft: Draft } = $props();
   // svelte-ignore state_referenced_locally
@@ -102,7 +104,7 @@
     {#if me.mayChange}
       <div class="gap"></div>
       <TextBox label="Note" help="For the log: why you publish." lines={2} value={note} onset={(text) => (note = text)} />
-      {#if failure}<p class="bad" role="alert">{failure}</p>{/if}
+      <Failure text={failure} />
       <p>
         <Button look="main" disabled={working || !draft.publishable || rehearsal.open.length > 0} onclick={publish}
           >{working ? 'Publishing …' : 'Publish'}</Button
@@ -123,9 +125,9 @@
             onclick={(event) => place.follow(event)}>Edition {edition.number}</a
           >
           {day(edition.publishedAt)}{edition.by ? `, ${edition.by}` : ''}
-          {#if edition.note}<p class="quiet">{edition.note}</p>{/if}
+          {#if edition.note}<Note>{edition.note}</Note>{/if}
           {#each rehearsal.consentsOf(edition.number) as consent (consent.words)}
-            <p class="quiet">Intended by {consent.by}: {consent.words}{consent.why === '' ? '' : ` ${consent.why}`}</p>
+            <Note>Intended by {consent.by}: {consent.words}{consent.why === '' ? '' : ` ${consent.why}`}</Note>
           {/each}
         </li>
       {:else}<li>Nothing is published yet.</li>{/each}
@@ -174,11 +176,6 @@
   }
   .gap {
     height: 0.9rem;
-  }
-  .quiet {
-    color: var(--quiet);
-    margin: 0;
-    font-size: 0.875rem;
   }
   .bad {
     color: var(--bad);

@@ -2,6 +2,8 @@
   import Button from '../controls/Button.svelte';
   import TextBox from '../controls/TextBox.svelte';
   import { client, explain } from '../service/calls.ts';
+  import Failure from '../controls/Failure.svelte';
+  import Note from '../controls/Note.svelte';
 
   interface Props {
     refused: string | undefined;
@@ -34,7 +36,7 @@
 
 <main>
   <h1><img src="/~/console/icon.svg" alt="" width="32" height="32" /> Pallmist</h1>
-  {#if refused !== undefined}<p class="bad" role="alert">{refused}</p>{/if}
+  <Failure text={refused} />
   <form onsubmit={send}>
     {#if invitation === undefined}
       <h2>Sign in to the console</h2>
@@ -61,14 +63,14 @@
         onset={(value) => (password = value)}
       />
     {/if}
-    {#if failure !== undefined}<p class="bad" role="alert">{failure}</p>{/if}
+    <Failure text={failure} />
     <div><Button type="submit" look="main" disabled={working}>{invitation === undefined ? 'Sign in' : 'Open the console'}</Button></div>
   </form>
   {#if invitation === undefined}
-    <p class="quiet">
+    <Note>
       The owner opens the console by its one-time link. The service prints it when it starts, and keeps it in the file
       <code>console-link.txt</code> of the data directory.
-    </p>
+    </Note>
   {/if}
 </main>
 
@@ -99,12 +101,5 @@
   }
   p {
     margin: 0;
-  }
-  .bad {
-    color: var(--bad);
-  }
-  .quiet {
-    color: var(--quiet);
-    font-size: 0.875rem;
   }
 </style>

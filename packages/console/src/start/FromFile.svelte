@@ -18,6 +18,7 @@
   import FieldTable from './FieldTable.svelte';
   import { RowImport } from './import-rows.svelte.ts';
   import { mostBytes, readDataFile, type ReadFile } from './read-file.ts';
+  import Failure from '../controls/Failure.svelte';
 
   const { apps }: { apps: readonly AppSummary[] } = $props();
 
@@ -130,7 +131,7 @@
     {#if bad.length > 0 || file.problems.length > 0}
       <BadRows {bad} {fields} rows={file.rows} header={file.header} unread={file.problems} oncorrect={correct} />
     {/if}
-    {#if failure}<p class="bad" role="alert">{failure}</p>{/if}
+    <Failure text={failure} />
     <div class="actions">
       {#if working}
         <progress max={Math.max(1, working.total)} value={working.done} aria-label="Rows that are in"></progress>

@@ -7,6 +7,7 @@
   import { place } from '../service/place.svelte.ts';
   import { copyRecords } from './copy-records.ts';
   import FromFile from './FromFile.svelte';
+  import Failure from '../controls/Failure.svelte';
 
   type Door = 'file' | 'nothing' | 'copy';
   const doors: { door: Door; title: string; sentence: string }[] = [
@@ -103,7 +104,7 @@
       {/await}
     {/if}
     <p role="status">{said ?? ''}</p>
-    {#if failure}<p class="bad" role="alert">{failure}</p>{/if}
+    <Failure text={failure} />
     <div><Button type="submit" look="main" disabled={working || title.trim() === ''}>Make the app</Button></div>
   </form>
 {/if}
@@ -154,9 +155,5 @@
     border-radius: var(--round);
     background: var(--sheet);
     padding: 0.3rem;
-  }
-  .bad {
-    color: var(--bad);
-    margin: 0;
   }
 </style>

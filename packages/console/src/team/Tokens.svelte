@@ -8,6 +8,8 @@
   import Table from '../controls/Table.svelte';
   import TextBox from '../controls/TextBox.svelte';
   import { client, explain } from '../service/calls.ts';
+  import Failure from '../controls/Failure.svelte';
+  import Note from '../controls/Note.svelte';
 
   type Made = AnswerOf<'makeToken'>;
   let tokens: AnswerOf<'listTokens'>['tokens'] = $state.raw([]);
@@ -51,8 +53,8 @@
 </script>
 
 <h2>Tokens for programs</h2>
-<p class="quiet">A token lets a program do what its scopes name, for one app or all of them, until it ends.</p>
-{#if said}<p class="bad" role="alert">{said}</p>{/if}
+<Note>A token lets a program do what its scopes name, for one app or all of them, until it ends.</Note>
+<Failure text={said} />
 {#if made}
   <p role="status">The token “{made.made.name}” is shown once. Copy it now: <code>{made.token}</code></p>
 {/if}
@@ -98,11 +100,5 @@
   p {
     margin: 0.4rem 0;
     overflow-wrap: anywhere;
-  }
-  .quiet {
-    color: var(--quiet);
-  }
-  .bad {
-    color: var(--bad);
   }
 </style>

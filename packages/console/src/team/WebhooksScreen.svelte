@@ -10,6 +10,8 @@
   import TextBox from '../controls/TextBox.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
   import { client, explain } from '../service/calls.ts';
+  import Failure from '../controls/Failure.svelte';
+  import Note from '../controls/Note.svelte';
 
   const { draft }: { draft: Draft } = $props();
   type Webhook = AnswerOf<'listWebhooks'>['webhooks'][number];
@@ -69,7 +71,7 @@
       rel="noopener">How a program checks the signature</a
     >
   </p>
-  {#if said}<p class="bad" role="alert">{said}</p>{/if}
+  <Failure text={said} />
   {#if made}
     <p role="status">The secret that signs the messages to {made.webhook.url} is shown once. Copy it now: <code>{made.secret}</code></p>
   {/if}
@@ -91,7 +93,7 @@
   {/if}
   {#if sent}
     <h2>What was sent</h2>
-    {#if sent.deliveries.length === 0}<p class="quiet">Nothing yet. Send a form of the published app.</p>
+    {#if sent.deliveries.length === 0}<Note>Nothing yet. Send a form of the published app.</Note>
     {:else}
       <Table head={['When', 'Event', 'State', 'Tries', 'Problem']}>
         {#each sent.deliveries as delivery (delivery.number)}
@@ -136,11 +138,5 @@
   p {
     margin: 0.4rem 0;
     overflow-wrap: anywhere;
-  }
-  .quiet {
-    color: var(--quiet);
-  }
-  .bad {
-    color: var(--bad);
   }
 </style>

@@ -2,7 +2,7 @@ import { type PatchOperation, toPointer } from '@pallmist/address/declare';
 import type { Place } from './places.ts';
 
 /**
- * The operations by which a former name goes on to work: it joins the list of former names, from which today’s is taken out.
+ * The operations by which a former name still works: it joins the list of former names, from which today’s is taken out.
  * @param present the former names that are declared already
  */
 export function keepFormer(place: Place, present: readonly string[] | undefined, from: string, to: string): PatchOperation[] {

@@ -10,7 +10,7 @@ import { mayHoldExpressions, textsIn, waysIn, type Place } from './places.ts';
 /**
  * The JSON Patch that renames a value of a choices list everywhere: in the list, in defaults and samples, in the views of
  * tabs, in links and conditions, and where an expression compares a parameter of the list with it.
- * @param keepOld the old value goes on to work in addresses, and records that hold it get the new one at publishing
+ * @param keepOld the old value still works in addresses, and records that hold it get the new one at publishing
  * @returns an empty patch when there is no such value or the new one is taken
  */
 export const renameChoice = throughBlocks(

@@ -7,7 +7,7 @@ import { mayHoldExpressions, textsIn, waysIn } from './places.ts';
 /**
  * The JSON Patch that renames a page everywhere: itself, the links and forms that lead to it, and what asks whether one
  * came from it.
- * @param keepOld the old name goes on to work, in values of the type page and in addresses that were written by it
+ * @param keepOld the old name still works, in values of the type page and in addresses that were written by it
  * @returns an empty patch when there is no such page or the new name is taken
  */
 export const renamePage = throughBlocks((definition: AppDefinition, from: string, to: string, keepOld = true): PatchOperation[] => {

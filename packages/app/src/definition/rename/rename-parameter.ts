@@ -8,7 +8,7 @@ import { mayHoldExpressions, textsIn, waysIn, type FoundText } from './places.ts
 /**
  * The JSON Patch that renames a parameter everywhere: in the address template, the declaration, the bindings, the
  * expressions of its page, the `resets` of its neighbours, and the links of every page that leads to it.
- * @param keepOld the old name goes on to work; one that stands in the path is in no address, and needs none of that
+ * @param keepOld the old name still works; one that stands in the path is in no address, and needs none of that
  * @returns an empty patch when there is no such parameter or the new name is taken
  */
 export const renameParameter = throughBlocks(
