@@ -150,10 +150,7 @@ function parameterChanges(former: PageDefinition, name: string, page: PageDefini
   }
   for (const parameter of Object.keys(former.parameters ?? {}))
     if (!paired.has(parameter))
-      add(
-        { kind: 'gone', words: `“${title}” takes no “${parameter}” any more; addresses that have it still work without it.` },
-        parameter,
-      );
+      add({ kind: 'gone', words: `“${title}” takes no “${parameter}” any more; addresses that have it still work without it.` }, parameter);
   return changes;
 }
 

@@ -6,7 +6,12 @@ import type { z } from 'zod';
 export function bodyProblems(issues: readonly Issue[]): Problem[] {
   return issues.map((issue): Problem => {
     const pointer = toPointer(issue.path.map((key) => (typeof key === 'symbol' ? String(key) : key)));
-    return { code: 'bad-body', severity: 'error', message: `${pointer === '' ? 'The body' : pointer}: ${sentenceOf(issue as z.core.$ZodIssue)}`, pointer };
+    return {
+      code: 'bad-body',
+      severity: 'error',
+      message: `${pointer === '' ? 'The body' : pointer}: ${sentenceOf(issue as z.core.$ZodIssue)}`,
+      pointer,
+    };
   });
 }
 
