@@ -5,6 +5,7 @@ export { write } from './write.ts';
 export { change, type Change } from './change.ts';
 export { PallmistError } from './error.ts';
 export { AddressError, type AddressProblem } from './problem.ts';
+export { joinEnds, joinItems, type Join } from './joins.ts';
 export { type CommonOptions, type Parameter, type ValueOf } from './parameter.ts';
 export { boolean } from './types/boolean.ts';
 export { choice, type Choices } from './types/choice.ts';

@@ -1,3 +1,5 @@
+import type { Join } from './joins.ts';
+
 /** Whether there is a value: a link has to give it, the page can count on it because it has a default, or neither. */
 export type Presence = 'required' | 'default' | 'optional';
 
@@ -36,10 +38,10 @@ export interface Parameter<out Value = unknown, out Given extends Presence = Pre
   /** Whether the empty text is a value of its own. */
   readonly blank: boolean;
   /**
-   * How several texts, as a form or a template with `*` gives them, become one.
-   * `items`: they are the items of a list; `ends`: two of them are the ends of a range; `no`: they contradict each other.
+   * How several texts, as a form or a template with `*` gives them, become one: `joinItems`, `joinEnds`, or undefined where they
+   * contradict each other.
    */
-  readonly joins: 'no' | 'items' | 'ends';
+  readonly joins: Join | undefined;
   /** What the type itself was given: the values of a choice, the item of a list. */
   readonly of: unknown;
   /** For the type checker alone. */
@@ -56,7 +58,7 @@ export function parameter<Value, Given extends Presence, Resets extends string>(
   write: Parameter['write'],
   traits?: Partial<Pick<Parameter, 'blank' | 'joins' | 'of'>>,
 ): Parameter<Value, Given, Resets> {
-  return { type, options: options ?? {}, read, write, blank: false, joins: 'no', of: undefined, ...traits };
+  return { type, options: options ?? {}, read, write, blank: false, joins: undefined, of: undefined, ...traits };
 }
 
 /** Refuses attributes that the type does not know. */

@@ -1,4 +1,4 @@
-import { beginValue, corrected, correction, refusalCode, refusalData, refuse } from './outcome.ts';
+import { beginValue, correction, refusalCode, refusalData, refuse } from './outcome.ts';
 import { noProblems, type AddressProblem } from './problem.ts';
 import { address } from './scan.ts';
 import type { Slot, Template } from './template.ts';
@@ -77,11 +77,7 @@ function readOdd(slot: Slot): unknown {
     odd.raw = several.join(`&${name}=`);
     // A form sends every box, those that were left empty too.
     if (several.every((text) => text === '')) source = odd.raw = '';
-    else if (parameter.joins === 'items') {
-      // An item of a repeated list may hold a comma as it is.
-      source = (repeated ? several.map((text) => text.replaceAll(',', '%2C')) : several).join(',');
-      if (!repeated) corrected(0);
-    } else if (parameter.joins === 'ends') source = corrected(several.join(several.length === 2 ? '..' : ','));
+    else if (parameter.joins) source = parameter.joins.together(several, repeated);
     else return refuse('repeated');
   } else if (repeated) source = source.replaceAll(',', '%2C');
   return source === '' && !parameter.blank ? refuse('') : slot.read(source, 0, source.length);

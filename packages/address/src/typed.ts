@@ -47,6 +47,6 @@ export function typedTexts({ parameter }: Slot, value: unknown): string[] {
   if (typeof value === 'string') return [value];
   const text = value === undefined ? undefined : parameter.write(value);
   if (text === undefined) return [];
-  const separator = { items: ',', ends: '..', no: undefined }[parameter.joins];
+  const separator = parameter.joins?.separator;
   return (separator === undefined ? [text] : text === '' ? [] : text.split(separator)).map(decodeForShow);
 }

@@ -1,4 +1,5 @@
 import { nearest } from '../explain/near.ts';
+import { joinItems } from '../joins.ts';
 import { presentDay } from '../pages/call-context.ts';
 import type { CompiledParameter } from '../pages/compiled-app.ts';
 import { withFormerValues } from './former-values.ts';
@@ -87,7 +88,7 @@ export function compileParameter(given: Given, { compileContext, report }: Compi
       fix: [{ op: 'remove', path: `/${attribute}` }],
     });
   }
-  if (repeated && plain.joins !== 'items') {
+  if (repeated && plain.joins !== joinItems) {
     report({
       code: 'repeated-single',
       severity: 'error',

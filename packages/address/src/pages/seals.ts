@@ -1,3 +1,4 @@
+import { joinItems } from '../joins.ts';
 import { refuse } from '../outcome.ts';
 import type { Parameter } from '../parameter.ts';
 import { decode, decodeForShow, encode } from '../percent.ts';
@@ -8,7 +9,7 @@ export type Names = readonly [today: string, ...former: string[]];
 
 /** The same parameter with its text sealed in the address. A list is sealed as one: a JSON array of its items' texts. */
 export function sealedParameter(plain: Parameter, pages: Names, parameters: Names): Parameter {
-  const isList = plain.joins === 'items';
+  const isList = plain.joins === joinItems;
   const open = (sealed: string) => {
     const seals = presentSeals();
     for (const page of pages)
@@ -21,7 +22,7 @@ export function sealedParameter(plain: Parameter, pages: Names, parameters: Name
   return {
     ...plain,
     blank: false,
-    joins: 'no',
+    joins: undefined,
     read(source, from, to) {
       const sealed = decode(source, from, to);
       const text = sealed === undefined ? undefined : open(sealed);

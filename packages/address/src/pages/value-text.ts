@@ -1,4 +1,5 @@
 import type { ParameterValue } from '../declare/declaration.ts';
+import { joinItems } from '../joins.ts';
 import { refusalCode, refusalData, refuse } from '../outcome.ts';
 import type { Parameter } from '../parameter.ts';
 import { decodeForShow, encode } from '../percent.ts';
@@ -32,7 +33,7 @@ export function readPlainText(parameter: Parameter, text: string): ParameterValu
     return lastRefusal();
   }
   const encoded =
-    parameter.joins === 'items'
+    parameter.joins === joinItems
       ? text
           .split(',')
           .map((item) => encode(item.trim()))

@@ -1,4 +1,5 @@
 import { DeclarationError, type DeclaredType } from '../declare/declared-type.ts';
+import { joinItems } from '../joins.ts';
 import { refuse } from '../outcome.ts';
 import { parameter, type CommonOptions, type Exactly, type Made, type Parameter, type ValueOf } from '../parameter.ts';
 import { mostItems, readItems, remember } from './separated.ts';
@@ -48,7 +49,7 @@ export function list<const Item extends Parameter, const Options extends ListOpt
       }
       return result;
     },
-    { blank: options?.blank !== 'absent', joins: 'items', of: item },
+    { blank: options?.blank !== 'absent', joins: joinItems, of: item },
   );
 }
 

@@ -1,4 +1,5 @@
 import { DeclarationError, type DeclaredType } from '../declare/declared-type.ts';
+import { joinEnds } from '../joins.ts';
 import { corrected, correction, refuse } from '../outcome.ts';
 import { parameter, type CommonOptions, type Exactly, type Made, type Parameter, type ValueOf } from '../parameter.ts';
 import { decode, encode } from '../percent.ts';
@@ -56,7 +57,7 @@ export function range<const End extends Parameter<number | string>, const Option
       if (!(last > '.')) mayBreak();
       return first + '..' + last;
     },
-    { joins: 'ends', of: end },
+    { joins: joinEnds, of: end },
   );
 }
 

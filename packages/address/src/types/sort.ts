@@ -1,5 +1,6 @@
 import { DeclarationError, type DeclaredType } from '../declare/declared-type.ts';
 import { suggest } from '../explain/near.ts';
+import { joinItems } from '../joins.ts';
 import { refuse } from '../outcome.ts';
 import { parameter, type CommonOptions, type Exactly, type Made } from '../parameter.ts';
 import { encode } from '../percent.ts';
@@ -50,7 +51,7 @@ export function sort<const Field extends string, const Options extends CommonOpt
       }
       return checked(value as SortKey<Field>[]) === undefined ? undefined : result;
     },
-    { joins: 'items', of: fields },
+    { joins: joinItems, of: fields },
   );
 }
 

@@ -11,10 +11,9 @@ import {
   valueFrom,
   writeAddress,
 } from '@pallmist/address/pages';
-import type { ChoiceDefinition } from '@pallmist/address';
+import { joinItems, type ChoiceDefinition } from '@pallmist/address';
 import { sayIn, type Say } from '../languages/say.ts';
-import type { Component, FieldDefinition } from '../definition/app-definition.ts';
-import type { LinkDefinition } from '../definition/app-definition.ts';
+import type { Component, FieldDefinition, LinkDefinition } from '../definition/app-definition.ts';
 import { display, Evaluator } from '../expressions/evaluator.ts';
 import { celWith } from '../expressions/program.ts';
 import { pageScopeTypes } from '../expressions/page-scope.ts';
@@ -198,7 +197,7 @@ export class PageView implements ViewContext {
         const [name = '', text = ''] = pair.split('=');
         if (boxes.includes(name)) return [];
         // A list is kept item by item: a form would encode the commas between them.
-        const several = target?.byName.get(name)?.parameter.joins === 'items';
+        const several = target?.byName.get(name)?.parameter.joins === joinItems;
         return (several ? text.split(',') : [text]).map((item) => ({ name, value: decodeForShow(unprotect(item)) }));
       });
     if (target === undefined || (address !== undefined && !target.path.some(({ name }) => boxes.includes(name))))

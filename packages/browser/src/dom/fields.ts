@@ -1,4 +1,4 @@
-import type { Page } from '@pallmist/address';
+import { joinEnds, type Page } from '@pallmist/address';
 import { localTime, readTyped, typedTexts, type Slot, type Template } from '@pallmist/address/live';
 import { sentenceOf } from '@pallmist/address/sentences';
 import type { Live } from '../live-types.ts';
@@ -43,7 +43,7 @@ export function show(state: AnyLive, field: Field): void {
     for (const option of field.options) option.selected = texts.includes(option.value) || (texts.length === 0 && option.value === '');
   else if (ticks(field)) field.checked = slot.parameter.type === 'boolean' ? value === true : texts.includes(field.value);
   else if (field.type !== 'file') {
-    const typed = slot.parameter.joins === 'ends' ? (texts[fieldsOf(field).indexOf(field)] ?? '') : texts.join(',');
+    const typed = slot.parameter.joins === joinEnds ? (texts[fieldsOf(field).indexOf(field)] ?? '') : texts.join(',');
     const text = isLocalTime(field, slot) ? localTime(typed, zoneOf(slot) ?? browserZone()) : typed;
     const typing = document.activeElement === field && meansSame(state, slot, field, value);
     if (!typing && field.value !== text) field.value = text;
