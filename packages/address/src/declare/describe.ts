@@ -12,19 +12,24 @@ type AnyPage = Page<string, unknown>;
 
 /**
  * Writes pages that were declared in code as the addresses of an app file, which is plain data (JSON).
- * What only code can say is left out: a default that is a function, and a pattern that is no text.
+ * What only code can say is left out: a default that is a function, and a pattern that is no text. An app has one time zone: it
+ * is that of the first parameter with one.
  * @param mount `/` or a path such as `/garden`, with which each page's own address goes on
  */
 export function describePages(app: string, mount: string, pages: Readonly<Record<string, AnyPage>>): AddressableApp {
   const lists: Record<string, Record<string, ChoiceDefinition>> = {};
   const collections: Record<string, CollectionShape> = {};
   const described: Record<string, AddressablePage> = {};
+  let timeZone: string | undefined;
   for (const [name, page] of Object.entries(pages)) {
     const parameters: Record<string, ParameterDeclaration> = {};
-    for (const slot of page.slots) parameters[slot.name] = describe(slot.parameter, `${name}-${slot.name}`, lists, collections);
+    for (const slot of page.slots) {
+      parameters[slot.name] = describe(slot.parameter, `${name}-${slot.name}`, lists, collections);
+      timeZone ??= timeZoneOf(slot.parameter);
+    }
     described[name] = { address: addressOf(page), parameters };
   }
-  return { app, mount, choices: lists, collections, pages: described };
+  return { app, mount, choices: lists, collections, pages: described, ...(timeZone === undefined ? {} : { timeZone }) };
 }
 
 /**
@@ -44,13 +49,17 @@ const addressOf = ({ segments, slots, inPath, optional }: Template): string =>
     repeated: new Set(slots.filter(({ repeated }) => repeated).map(({ name }) => name)),
   });
 
+/** The time zone of a moment, or of the moments of a list. */
+const timeZoneOf = ({ type, options, of }: Parameter): string | undefined =>
+  type === 'list' ? timeZoneOf(of as Parameter) : (options as { timeZone?: string }).timeZone;
+
 function describe(
   { type, options, of }: Parameter,
   name: string,
   lists: Record<string, Record<string, ChoiceDefinition>>,
   collections: Record<string, CollectionShape>,
 ): ParameterDeclaration {
-  const { pattern, maxLength, ...said } = options as ParameterDeclaration & { pattern?: unknown };
+  const { pattern, maxLength, timeZone: _, ...said } = options as ParameterDeclaration & { pattern?: unknown; timeZone?: unknown };
   const declaration: ParameterDeclaration = { ...said, type };
   if (typeof declaration.default === 'function') delete declaration.default;
   const limits = { ...(typeof pattern === 'string' ? { pattern } : {}), ...(maxLength === undefined ? {} : { maxLength }) };

@@ -63,8 +63,8 @@ function call(
   before: number,
 ): string {
   const { type } = declaration;
-  const keyLimits = type === 'record' ? keyForm(declaration, parts) : {};
-  const options = Object.fromEntries(Object.entries({ ...keyLimits, ...given }).filter(([, value]) => value !== undefined));
+  const ofApp = type === 'record' ? keyForm(declaration, parts) : type === 'datetime' ? { timeZone: parts.timeZone } : {};
+  const options = Object.fromEntries(Object.entries({ ...ofApp, ...given }).filter(([, value]) => value !== undefined));
   const words = [...typeWords(declaration, of, parts), ...(Object.keys(options).length > 0 ? [options] : [])];
   const name = type === 'page' ? 'choice' : type === 'packed' ? 'packedBySchema' : type;
   need(parts, name, type === 'packed' ? '@pallmist/app/packed' : address);

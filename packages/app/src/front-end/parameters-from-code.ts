@@ -28,7 +28,9 @@ export class ParametersFromCode {
 
   /** @param described what the code declares */
   constructor(app: AppDefinition, described: ReturnType<typeof describePages>) {
-    this.app = app;
+    // Texts without an offset mean the clocks of the app’s time zone, in code as in the service.
+    const { timeZone = 'UTC' } = described;
+    this.app = app.timeZone === undefined && timeZone !== 'UTC' ? { ...app, timeZone } : app;
     this.#described = described;
   }
 

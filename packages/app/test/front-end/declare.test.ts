@@ -1,6 +1,7 @@
-import { boolean, choice, date, integer, list, page, record, text, type Page } from '@pallmist/address';
+import { boolean, choice, date, datetime, integer, list, page, record, text, type Page } from '@pallmist/address';
 import { packed } from '@pallmist/app/packed';
 import { describe, expect, it } from 'vitest';
+import { checkPages } from '@pallmist/address/declare';
 import { declareInSource } from '../../src/index.ts';
 
 const source = `# A comment that stays.
@@ -39,6 +40,15 @@ describe('pages declared in code, put into an app file', () => {
   it('change nothing where both say the same, each in its own way', () => {
     const { lines, added, changed } = declared({ plants: page('/shed/plants{?q,light,since}', { q, light, since }) });
     expect([lines, added, changed]).toEqual([[], [], []]);
+  });
+
+  it('bring their time zone along, which is that of the app', () => {
+    const at = datetime({ timeZone: 'Europe/London' });
+    const plants = page('/shed/plants{?q,light,since,at}', { q, light, since, at });
+    expect(checkPages({ plants })).toEqual([]);
+    const { checked } = declared({ plants });
+    expect(checked.definition?.pages['plants']?.parameters?.['at']).toEqual({ type: 'datetime' });
+    expect(checked.definition?.timeZone).toBe('Europe/London');
   });
 
   it('change what differs, and keep what only the file can say', () => {

@@ -72,6 +72,7 @@ describe.each([
         '7',
         '-1',
         '2026-03-21',
+        '2026-07-01T08:00',
         'QM-0412',
         'A12',
         'true',
@@ -139,4 +140,11 @@ it('the names, labels and helps of the app file are in the module as names and c
   expect(module).toContain("/** What *\\/ it is */\n  'odd-name': text({ required: true }),");
   expect(module).toContain('{ w: number; names?: readonly (string)[] }');
   expect(module).toContain("() => resolveRelativeDate('today-7d', todayIn('Europe/London', Date.now()))");
+});
+
+it('the module of an app reads a time without an offset by the clocks of the app, as the service does', async () => {
+  const stamp = (await pagesOf(odd))['list-of-things'];
+  const address = '/things/A12?odd-name=x&stamp=2026-07-01T08:00';
+  expect(readAddress(odd.compiled, address).values['stamp']).toBe('2026-07-01T07:00:00Z');
+  expect(stamp === undefined ? undefined : read(stamp, address).values).toMatchObject({ stamp: '2026-07-01T07:00:00Z' });
 });
