@@ -22,7 +22,7 @@ export class KeptPage {
 
   constructor(text: string) {
     this.#bytes = Buffer.from(text);
-    this.#etag = `W/"${createHash('sha256').update(this.#bytes).digest('base64url').slice(0, 27)}"`;
+    this.#etag = `W/"${createHash('sha1').update(this.#bytes).digest('base64url')}"`;
   }
 
   get length(): number {
