@@ -17,7 +17,7 @@ export function followLinks(state: Follower, root: Document | DocumentFragment |
     if (click.defaultPrevented || click.button !== 0 || click.metaKey || click.ctrlKey || click.shiftKey || click.altKey) return;
     const link = click.composedPath().find((node) => node instanceof HTMLAnchorElement && node.hasAttribute('href'));
     if (!(link instanceof HTMLAnchorElement) || link.hasAttribute('download') || !['', '_self'].includes(link.target)) return;
-    // The browser scrolls to a place in this document, whose address has to be today's by then.
+    // The browser changes the fragment alone, so the rest of the address has to be written before.
     state.flush();
     if (link.hash !== '' && link.pathname === location.pathname && link.search === location.search) return;
     if (state.go(link.href, { step: link.dataset['step'] !== 'false' })) click.preventDefault();

@@ -41,7 +41,7 @@ function tokenOnDisk(): string | undefined {
 /** The app file of a folder, as `pallmist new` names it. */
 const usualFile = 'app.yaml';
 
-/** Says in help which file is used where none is named. */
+/** For help: which file a command uses where none is named. */
 export const appFileHelp = `An app file; “-” for standard input; ${usualFile} of this folder when left out`;
 
 /** The app file that is meant: the one that is named; else, where no app of the service is named, `app.yaml` of this folder. */
@@ -52,8 +52,8 @@ export const appFileFor = (file: string | undefined, app?: string): string | und
  * As `appFileFor`, for commands that need a file.
  * @throws CommandError where none is named and this folder has none
  */
-export function neededAppFile(file: string | undefined, app?: string): string {
-  const found = appFileFor(file, app);
+export function neededAppFile(file: string | undefined): string {
+  const found = appFileFor(file);
   if (found === undefined) throw new CommandError(exit.usage, `Name an app file: there is no ${usualFile} in this folder.`);
   return found;
 }

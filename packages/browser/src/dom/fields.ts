@@ -63,14 +63,14 @@ export function fieldsOf(field: Field): Field[] {
   return found.length === 0 ? [field] : found;
 }
 
-/** A box for a date and a time holds them by the clocks of a place; a moment in an address is in UTC. */
+/** A `datetime-local` box holds local time; an address holds a moment in UTC. */
 const isLocalTime = ({ type }: Field, { parameter }: Slot) => type === 'datetime-local' && parameter.type === 'datetime';
 
 /** The time zone that a parameter names for texts without an offset. */
 const zoneOf = ({ parameter }: Slot) => (parameter.options as { timeZone?: string }).timeZone;
 const browserZone = () => Intl.DateTimeFormat().resolvedOptions().timeZone;
 
-/** A local time as a text that says which moment it is. Without a time zone of its own, a parameter means the clocks of the person. */
+/** A local time with its offset from UTC. A parameter without a time zone of its own takes that of the browser. */
 function withOffset(text: string, slot: Slot): string {
   const moment = zoneOf(slot) === undefined ? Date.parse(text) : NaN;
   return Number.isNaN(moment) ? text : new Date(moment).toISOString();

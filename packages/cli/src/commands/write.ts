@@ -109,7 +109,7 @@ function valuesIn(given: string | undefined): Values {
   return values as Values;
 }
 
-/** Other commands take the app file without an option. @throws CommandError for a word that can only be one */
+/** Other commands take the app file as an argument. @throws CommandError for a word that is the name of such a file */
 function refuseFile(word: string): void {
   if (/^[^=]+\.(?:ya?ml|json)$/i.test(word))
     throw new CommandError(exit.usage, `“${word}” is a file. To use it as the app file, write --file ${word}.`);

@@ -3,10 +3,10 @@ import { promisify } from 'node:util';
 import { brotliCompress, constants, gzip } from 'node:zlib';
 import type { Request, Response } from 'express';
 
-/** Less than this is sent as it is: compressing it gains nothing. In bytes. */
+/** Pages of fewer bytes are not compressed: it would gain nothing. */
 const smallest = 1024;
 
-/** What browsers take, the shortest first. */
+/** The encodings that browsers accept, the shortest first. */
 const encodings = {
   br: (bytes: Buffer): Promise<Buffer> => promisify(brotliCompress)(bytes, { params: { [constants.BROTLI_PARAM_QUALITY]: 5 } }),
   gzip: (bytes: Buffer): Promise<Buffer> => promisify(gzip)(bytes),
@@ -14,7 +14,7 @@ const encodings = {
 type Encoding = keyof typeof encodings;
 const encodingNames = Object.keys(encodings) as Encoding[];
 
-/** The same bytes for many visitors: their entity tag and their compressed forms are made once. */
+/** A page that many visitors get: its entity tag and its compressed forms are made once. */
 export class KeptPage {
   readonly #bytes: Buffer;
   readonly #etag: string;
@@ -37,7 +37,7 @@ export class KeptPage {
       return;
     }
     response.vary('Accept-Encoding');
-    // Browsers name gzip first and take both.
+    // Browsers list gzip first, but accept both.
     const encoding = encodingNames.find((name) => request.acceptsEncodings(name) === name);
     if (encoding === undefined) {
       response.send(bytes);
