@@ -40,6 +40,8 @@ export class WriteQueue {
       this.#jobs.push({ work, resolve: resolve as (value: unknown) => void, reject });
       this.#running ??= this.#drain().finally(() => {
         this.#running = undefined;
+        // While it is on, Node follows each promise of the service.
+        this.#inside.disable();
       });
     });
   }
