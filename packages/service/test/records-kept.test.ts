@@ -1,5 +1,6 @@
 import { existsSync, readdirSync, readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
+import { setTimeout } from 'node:timers/promises';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import {
   gardenFile,
@@ -379,4 +380,16 @@ it('an app that cannot be served stops no other, and is told in readiness and in
   expect(apps.find(({ app }) => app === 'stuck')?.stuck).toBeTruthy();
   await first.stop();
   expect(existsSync(data)).toBe(false);
+});
+
+it('a transaction inside of another one is refused, also after the store was idle, and the next write goes on', async () => {
+  const service = await startTestService();
+  const { store } = service;
+  for (let time = 0; time < 2; time++) {
+    const nested = store.transaction(() => store.transaction(() => Promise.resolve('never')));
+    await expect(nested).rejects.toThrow('A write waits for the write that it is a part of.');
+    expect(await store.transaction(() => Promise.resolve('done'))).toBe('done');
+    await setTimeout(20);
+  }
+  await service.stop();
 });
