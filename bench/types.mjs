@@ -1,4 +1,4 @@
-// What a compiler takes longer for a file that imports types of the packages, with every declaration checked.
+// How much longer the compiler takes for a file that imports types of a package, with every declaration checked.
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';

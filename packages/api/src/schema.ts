@@ -6,8 +6,8 @@ export interface Issue {
 }
 
 /**
- * Checks values of a type. The operations are exported with this rather than with the types of Zod, which take a compiler
- * some three seconds to read.
+ * Checks values of a type. Operations are exported with this type instead of Zod's, which the compiler needs about three
+ * seconds to read.
  */
 export interface Schema<Value> {
   /** @throws where the value is none of the type */

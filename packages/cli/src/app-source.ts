@@ -1,7 +1,8 @@
 import type { CheckedApp } from '@pallmist/app';
 import type { Command } from 'commander';
+import { appFileFor, appFileHelp, noApp } from './app-file.ts';
 import { CommandError, exit } from './exit.ts';
-import { appFileFor, appFileHelp, clientFor, noApp, readFile, withService, type ServiceOptions } from './target.ts';
+import { clientFor, readFile, withService, type ServiceOptions } from './target.ts';
 
 export type AppOptions = ServiceOptions & { app?: string };
 

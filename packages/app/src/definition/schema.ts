@@ -1,6 +1,6 @@
 /**
- * Checks values of a type. The public types of this package come from these: a compiler that reads them reads none of the
- * types of Zod, which take it some three seconds.
+ * Checks values of a type. The public types of this package come from it, so that the compiler does not have to read Zod's
+ * types, for which it needs about three seconds.
  */
 export interface Schema<Value> {
   safeParse(value: unknown): { success: true; data: Value } | { success: false };

@@ -1,10 +1,11 @@
 import { writeFileSync } from 'node:fs';
 import { checkAppFile, countProblems, mayPublish, fixSource, type Problem } from '@pallmist/app';
 import { Option, type Command } from 'commander';
+import { appFileFor, appFileHelp, noApp } from '../app-file.ts';
 import { CommandError, exit } from '../exit.ts';
 import { print } from '../output.ts';
 import { describeProblems } from '../problems.ts';
-import { appFileFor, appFileHelp, clientFor, noApp, readFile, withService, type ServiceOptions } from '../target.ts';
+import { clientFor, readFile, withService, type ServiceOptions } from '../target.ts';
 
 export function addCheck(program: Command): void {
   withService(program.command('check').argument('[file]', appFileHelp))

@@ -1,9 +1,10 @@
 import { writeFileSync } from 'node:fs';
 import type { Command } from 'commander';
+import { appFileFor, noApp } from '../app-file.ts';
 import { CommandError, exit } from '../exit.ts';
 import { print } from '../output.ts';
 import { pagesIn } from '../page-module.ts';
-import { appFileFor, clientFor, noApp, readFile, withService, type ServiceOptions } from '../target.ts';
+import { clientFor, readFile, withService, type ServiceOptions } from '../target.ts';
 
 type DeclareOptions = ServiceOptions & { app?: string; check?: boolean };
 

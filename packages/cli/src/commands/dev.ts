@@ -2,8 +2,9 @@ import { watch } from 'node:fs';
 import { basename, dirname } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
 import type { Command } from 'commander';
+import { neededAppFile } from '../app-file.ts';
 import { describeProblems } from '../problems.ts';
-import { clientFor, neededAppFile, readFile, withService, type ServiceOptions } from '../target.ts';
+import { clientFor, readFile, withService, type ServiceOptions } from '../target.ts';
 import { stopSignal } from './serve.ts';
 
 /** Milliseconds without a further change until a save is taken: editors write a file in several steps. */

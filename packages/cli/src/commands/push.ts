@@ -3,11 +3,12 @@ import { dirname, join } from 'node:path';
 import type { RecordFile } from '@pallmist/api';
 import { checkAppFile, countProblems } from '@pallmist/app';
 import type { Command } from 'commander';
+import { appFileHelp, neededAppFile } from '../app-file.ts';
 import { CommandError, exit } from '../exit.ts';
 import { print } from '../output.ts';
 import { describeProblems } from '../problems.ts';
 import { readWithProgress } from '../progress.ts';
-import { appFileHelp, clientFor, neededAppFile, readFile, withService, type ServiceOptions } from '../target.ts';
+import { clientFor, readFile, withService, type ServiceOptions } from '../target.ts';
 
 export function addPush(program: Command): void {
   withService(program.command('push').argument('[file]', appFileHelp))

@@ -1,11 +1,12 @@
 import type { AnswerOf } from '@pallmist/api';
 import { readAddress, writeAddress } from '@pallmist/app/address';
 import type { Command } from 'commander';
+import { appFileFor, noApp } from '../app-file.ts';
 import { appFrom } from '../app-source.ts';
 import { exit } from '../exit.ts';
 import { columns, print } from '../output.ts';
 import { describeProblems, paint } from '../problems.ts';
-import { appFileFor, clientFor, noApp, withService, type ServiceOptions } from '../target.ts';
+import { clientFor, withService, type ServiceOptions } from '../target.ts';
 
 type ReadingTold = AnswerOf<'readAddress'>;
 

@@ -1,11 +1,12 @@
 import { writeFileSync } from 'node:fs';
 import { readTexts, writeAddress, type Problem, type Values } from '@pallmist/app/address';
 import type { Command } from 'commander';
+import { appFileFor, noApp } from '../app-file.ts';
 import { appFrom } from '../app-source.ts';
 import { CommandError, exit } from '../exit.ts';
 import { print } from '../output.ts';
 import { describeProblems, type ShownProblem } from '../problems.ts';
-import { appFileFor, clientFor, noApp, readFile, withService, type ServiceOptions } from '../target.ts';
+import { clientFor, readFile, withService, type ServiceOptions } from '../target.ts';
 
 export function addWrite(program: Command): void {
   withService(program.command('write').argument('<page>', 'Name of the page').argument('[values...]', 'Its values, each as name=value'))

@@ -40,7 +40,7 @@ export class WriteQueue {
       this.#jobs.push({ work, resolve: resolve as (value: unknown) => void, reject });
       this.#running ??= this.#drain().finally(() => {
         this.#running = undefined;
-        // While it is on, Node follows each promise of the service.
+        // While it is on, Node tracks every promise, which slows the service down.
         this.#inside.disable();
       });
     });
