@@ -2,6 +2,7 @@ import js from '@eslint/js';
 import svelte from 'eslint-plugin-svelte';
 import globals from 'globals';
 import ts from 'typescript-eslint';
+import { ownLookUps } from './scripts/lint/own-look-ups.mjs';
 import svelteConfig from './packages/pages/svelte.config.js';
 
 export default ts.config(
@@ -25,6 +26,35 @@ export default ts.config(
       '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true }],
       '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: false }],
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+    },
+  },
+  {
+    files: ['packages/{address,app,api,cli,service}/src/**/*.ts'],
+    ignores: ['packages/service/src/store/typeorm/migrations/**'],
+    plugins: { pallmist: { rules: { 'own-look-ups': ownLookUps } } },
+    rules: { 'pallmist/own-look-ups': ['error', 'tables'] },
+  },
+  {
+    // What answers requests looks up names that strangers choose.
+    files: ['packages/service/src/{api,apps,builders,http,ledger,mail,pages,webhooks}/**/*.ts'],
+    rules: { 'pallmist/own-look-ups': ['error', 'all'] },
+  },
+  {
+    files: ['packages/service/src/**/*.ts'],
+    ignores: ['packages/service/src/http/location.ts', 'packages/service/src/http/server.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: "CallExpression[callee.property.name='redirect']",
+          message: 'Use redirect() of http/location.ts: it refuses what leads to another site.',
+        },
+        { selector: 'Literal[value=/^location$/i]', message: 'Use redirect() of http/location.ts: it refuses what leads to another site.' },
+        {
+          selector: "CallExpression[callee.property.name='pipe']",
+          message: 'Use pipeline, or feed() of http/streams.ts: pipe() hears no errors.',
+        },
+      ],
     },
   },
   {

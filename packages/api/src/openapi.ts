@@ -113,33 +113,35 @@ function describeOther(operation: OtherOperation): object {
   };
 }
 
-const groups: Readonly<Record<string, string>> = {
-  read: 'Addresses',
-  write: 'Addresses',
-  short: 'Addresses',
-  draft: 'Drafts and editions',
-  publish: 'Drafts and editions',
-  editions: 'Drafts and editions',
-  'try-as': 'Drafts and editions',
-  pictures: 'Drafts and editions',
-  records: 'Records',
-  collections: 'Records',
-  people: 'People',
-  visits: 'People',
-  mails: 'Mails',
-  webhooks: 'Webhooks',
-  keys: 'Keys and tokens',
-  token: 'Keys and tokens',
-  tokens: 'Keys and tokens',
-  console: 'Console and builders',
-  builders: 'Console and builders',
-  '~': 'Service',
-};
+const groups = new Map(
+  Object.entries({
+    read: 'Addresses',
+    write: 'Addresses',
+    short: 'Addresses',
+    draft: 'Drafts and editions',
+    publish: 'Drafts and editions',
+    editions: 'Drafts and editions',
+    'try-as': 'Drafts and editions',
+    pictures: 'Drafts and editions',
+    records: 'Records',
+    collections: 'Records',
+    people: 'People',
+    visits: 'People',
+    mails: 'Mails',
+    webhooks: 'Webhooks',
+    keys: 'Keys and tokens',
+    token: 'Keys and tokens',
+    tokens: 'Keys and tokens',
+    console: 'Console and builders',
+    builders: 'Console and builders',
+    '~': 'Service',
+  }),
+);
 
 /** What an operation is about: the first word of its path after the app. */
 function groupOf(path: string): string {
   const [first = '', ...words] = path.split('/').filter((word) => word !== '' && !word.startsWith('{'));
-  return groups[first === 'apps' ? (words[0] ?? first) : first] ?? 'Apps';
+  return groups.get(first === 'apps' ? (words[0] ?? first) : first) ?? 'Apps';
 }
 
 /** Schemas that have a name: generated clients then have types of that name. */

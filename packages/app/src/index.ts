@@ -64,3 +64,4 @@ export { isSettledBeforeLoad, isSettledByBrowser, parametersAsked, settlePage } 
 export { rootsOf } from './expressions/paths.ts';
 export { programsFor } from './view/page-programs.ts';
 export * from './view/index.ts';
+export { own } from './own.ts';

@@ -1,3 +1,4 @@
+import { own } from '@pallmist/app';
 import { strFromU8, unzipSync } from 'fflate';
 import { CommandError, exit } from './exit.ts';
 
@@ -42,5 +43,5 @@ const withoutEntities = (text: string) =>
   text.replaceAll(/&(?:#(\d{1,7})|#x([0-9a-f]{1,6})|([a-z]+));/gi, (whole, decimal?: string, hex?: string, name?: string) => {
     const code = decimal === undefined ? (hex === undefined ? undefined : Number.parseInt(hex, 16)) : Number(decimal);
     if (code !== undefined) return code <= 0x10ffff ? String.fromCodePoint(code) : whole;
-    return entities[name?.toLowerCase() ?? ''] ?? whole;
+    return own(entities, name?.toLowerCase() ?? '') ?? whole;
   });

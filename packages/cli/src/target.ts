@@ -1,3 +1,4 @@
+import { own } from '@pallmist/app';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { PallmistClient } from '@pallmist/api';
@@ -47,7 +48,7 @@ export function readFile(file: string): string {
     return readFileSync(file === '-' ? 0 : file, 'utf8');
   } catch (error) {
     const { code = '', message } = error as NodeJS.ErrnoException;
-    throw new CommandError(exit.usage, `${file} cannot be read: ${reasons[code] ?? message}.`);
+    throw new CommandError(exit.usage, `${file} cannot be read: ${own(reasons, code) ?? message}.`);
   }
 }
 

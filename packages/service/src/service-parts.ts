@@ -10,6 +10,7 @@ import type { Rehearsals } from './apps/rehearsals.ts';
 import type { LiveApps } from './apps/live-apps.ts';
 import type { Clock } from './clock.ts';
 import type { PostOffice } from './mail/post-office.ts';
+import type { PasswordTurns } from './people/password-turns.ts';
 import type { KeyRing } from './seals/key-ring.ts';
 import type { Sealer } from './seals/sealer.ts';
 import type { Settings } from './settings.ts';
@@ -32,6 +33,7 @@ export interface ServiceParts {
   events: DraftEvents;
   keys: KeyRing;
   sealer: Sealer;
+  passwordTurns: PasswordTurns;
   post: PostOffice;
   webhooks: WebhookSender;
   /** Where the public reaches the service, without a “/” at the end. */

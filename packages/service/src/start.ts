@@ -16,6 +16,7 @@ import { LoadGuard } from './http/load-guard.ts';
 import { closeServer, httpServer, listen } from './http/server.ts';
 import { webApp } from './http/web.ts';
 import { PostOffice } from './mail/post-office.ts';
+import { PasswordTurns } from './people/password-turns.ts';
 import { Passwords } from './people/passwords.ts';
 import { KeyRing } from './seals/key-ring.ts';
 import { Sealer } from './seals/sealer.ts';
@@ -101,6 +102,7 @@ export async function startService(
       events,
       keys,
       sealer,
+      passwordTurns: new PasswordTurns(),
       post,
       webhooks,
       base,

@@ -148,3 +148,32 @@ it('tells everyone who has the draft open what has changed, and who is there', a
   const stranger = await fetch(`${service.base}/~/api/v1/apps/little/draft/events`);
   expect(stranger.status).toBe(401);
 });
+
+it('limits tries for one account from everywhere, and does not lock its builder out of a browser that signed in before', async () => {
+  const far = await startTestService({ trustProxy: 1 });
+  try {
+    const answer = await far.owner('POST', '/builders', { mail: 'ulla@moor.example', role: 'builder' });
+    const key = /#invited=([\w-]+)$/.exec(((await answer.json()) as { link: string }).link)?.[1] ?? '';
+    const ask = (path: string, body: unknown, from: string, cookie = '') =>
+      fetch(`${far.base}/~/api/v1/console/${path}`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json', 'sec-fetch-site': 'same-origin', 'x-forwarded-for': from, cookie },
+        body: JSON.stringify(body),
+      });
+    const entered = await ask('accept', { key, name: 'Ulla', password }, '192.0.2.1');
+    const device = entered.headers
+      .getSetCookie()
+      .map((set) => set.split(';')[0])
+      .find((set) => set?.startsWith('pallmist_device='));
+    const signIn = (word: string, from: string, cookie = '') => ask('sign-in', { mail: 'Ulla@moor.example', password: word }, from, cookie);
+    for (let index = 0; index < 60; index++) expect((await signIn('wrong', `198.51.100.${String(index)}`)).status).toBe(401);
+    const locked = await signIn(password, '203.0.113.7');
+    expect(locked.status).toBe(429);
+    expect(locked.headers.get('retry-after')).toMatch(/^\d+$/);
+    expect((await signIn(password, '203.0.113.7', device)).status).toBe(200);
+    far.clock.forward(16 * 60_000);
+    expect((await signIn(password, '203.0.113.7')).status).toBe(200);
+  } finally {
+    await far.stop();
+  }
+});

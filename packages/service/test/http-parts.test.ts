@@ -1,3 +1,5 @@
+import { createServer } from 'node:http';
+import { connect, type AddressInfo, type Socket } from 'node:net';
 import { setTimeout as pause } from 'node:timers/promises';
 import fc from 'fast-check';
 import type { Request } from 'express';
@@ -6,9 +8,13 @@ import type { HostedApp } from '../src/apps/hosted-app.ts';
 import { AttemptLimit } from '../src/http/attempt-limit.ts';
 import { LoadGuard } from '../src/http/load-guard.ts';
 import { isFromThisSite } from '../src/http/same-site.ts';
+import { endUnreadAnswers } from '../src/http/unread-answers.ts';
 import { PageCache } from '../src/pages/page-cache.ts';
 import type { Admitted } from '../src/pages/steps.ts';
 import { passwordProblem } from '../src/people/password-rule.ts';
+import { PasswordTurns } from '../src/people/password-turns.ts';
+import { depthOf } from '../src/http/json-depth.ts';
+import { staysHere } from '../src/http/location.ts';
 
 describe('a limit on attempts', () => {
   it('allows at most so many in each window, whenever they come', () => {
@@ -140,4 +146,92 @@ it.each([
   const problem = passwordProblem(password, ['ansa', 'ansa wetherel']);
   if (reason === undefined) expect(problem).toBeUndefined();
   else expect(problem).toMatch(reason);
+});
+
+describe('turns of password checks', () => {
+  const from = (ip: string) => ({ ip }) as Request;
+
+  it('go round among networks, whoever asks most', async () => {
+    const turns = new PasswordTurns();
+    const order: string[] = [];
+    const check = (ip: string) =>
+      turns.during(from(ip), async () => {
+        await pause(1);
+        order.push(ip);
+      });
+    const many = Array.from({ length: 12 }, () => check('192.0.2.1'));
+    await Promise.all([...many, check('192.0.2.2'), check('192.0.2.3')]);
+    // Two of the first network were under way already, and one had its turn before.
+    expect(order.indexOf('192.0.2.2')).toBeLessThanOrEqual(4);
+    expect(order.indexOf('192.0.2.3')).toBeLessThanOrEqual(4);
+    expect(order).toHaveLength(14);
+  });
+
+  it('are refused where too many of a network wait, and go on after failures', async () => {
+    const turns = new PasswordTurns();
+    const fail = () => turns.during(from('192.0.2.1'), () => Promise.reject(new Error('no')));
+    const outcomes = await Promise.allSettled(Array.from({ length: 20 }, fail));
+    expect(outcomes.filter(({ status }) => status === 'rejected')).toHaveLength(12);
+    expect(outcomes.filter((outcome) => outcome.status === 'fulfilled' && outcome.value === 'too-many')).toHaveLength(8);
+    expect(await turns.during(from('192.0.2.1'), () => Promise.resolve('done'))).toBe('done');
+  });
+});
+
+it('the depth of a JSON text is that of its value', () => {
+  const depthOfValue = (value: unknown): number =>
+    typeof value === 'object' && value !== null ? 1 + Math.max(0, ...Object.values(value).map(depthOfValue)) : 0;
+  fc.assert(
+    fc.property(fc.jsonValue({ maxDepth: 6 }), (value) => {
+      expect(depthOf(JSON.stringify(value))).toBe(depthOfValue(value));
+    }),
+  );
+  expect(depthOf('['.repeat(100_000))).toBe(100_000);
+});
+
+it('a redirect stays on this site exactly where the URL standard resolves it to this site', () => {
+  const text = fc.array(fc.constantFrom('/', '\\', '\t', '\n', 'a', ':', '@', 'http:', '//evil.example', '?', '#', ' ', 'é', '..'), {
+    maxLength: 8,
+  });
+  fc.assert(
+    fc.property(text, (pieces) => {
+      const to = pieces.join('');
+      if (!staysHere(to)) return;
+      expect(new URL(to, 'http://own.example/garden/x').host).toBe('own.example');
+      // And from Pallmist's view: it is a path, not relative to the page.
+      expect(new URL(to, 'http://own.example/garden/x').href).toBe(new URL(to, 'http://own.example/').href);
+    }),
+    { numRuns: 2000 },
+  );
+  for (const path of ['/', '/garden', '/garden?~wanted=//evil.example', '/a//b', '/caf\u00e9']) expect(staysHere(path)).toBe(true);
+});
+
+it('answers that nobody reads are given up, those that wait longest first; who reads slowly gets all', async () => {
+  const answer = Buffer.alloc(8_000_000, 'a');
+  const server = createServer((_, response) => response.end(answer));
+  endUnreadAnswers(server);
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+  const { port } = server.address() as AddressInfo;
+  const ask = () => {
+    const socket = connect(port, '127.0.0.1');
+    socket.on('error', () => undefined);
+    socket.write('GET / HTTP/1.1\r\nhost: x\r\nconnection: close\r\n\r\n');
+    return socket;
+  };
+  const open: Socket[] = [];
+  try {
+    for (let count = 0; count < 80; count++) open.push(ask().pause());
+    const connections = () =>
+      new Promise<number>((resolve, reject) => server.getConnections((error, count) => (error ? reject(error) : resolve(count))));
+    await expect.poll(connections, { timeout: 60_000 }).toBeLessThanOrEqual(32);
+    const slow = ask();
+    let read = 0;
+    for await (const chunk of slow as AsyncIterable<Buffer>) {
+      read += chunk.length;
+      if (read < 2_000_000) await pause(40);
+    }
+    expect(read).toBeGreaterThan(answer.length);
+  } finally {
+    for (const socket of open) socket.destroy();
+    server.close();
+  }
 });

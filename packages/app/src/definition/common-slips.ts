@@ -1,3 +1,4 @@
+import { own } from '../own.ts';
 /** Words of other languages and formats that people write where the app file has another. */
 const otherWords: Readonly<Record<string, string>> = {
   string: 'text',
@@ -32,7 +33,7 @@ const otherWords: Readonly<Record<string, string>> = {
 
 /** The word of the app file for one of another language, if it may stand there. */
 export function wordFor(given: string, possible: readonly string[]): string | undefined {
-  const word = otherWords[given.toLowerCase()];
+  const word = own(otherWords, given.toLowerCase());
   return word !== undefined && possible.includes(word) ? word : undefined;
 }
 
@@ -101,7 +102,8 @@ const otherOperators: Readonly<Record<string, string>> = {
 };
 
 /** The operator of a condition that another word probably means. */
-export const operatorFor = (word: string): string | undefined => (Object.hasOwn(otherOperators, word) ? otherOperators[word] : undefined);
+export const operatorFor = (word: string): string | undefined =>
+  Object.hasOwn(otherOperators, word) ? own(otherOperators, word) : undefined;
 
 /** What the messages of the YAML parser mean for what was typed. */
 const yamlSlips: readonly (readonly [RegExp, string])[] = [

@@ -1,3 +1,4 @@
+import { own } from '../own.ts';
 import { toPointer, type PatchOperation, type Problem } from '@pallmist/address/declare';
 
 type Key = string | number;
@@ -145,7 +146,7 @@ class Modernizing implements Modernized {
   }
 
   #component(node: Fields, show: string, at: readonly Key[]): void {
-    const today = formerComponents[show];
+    const today = own(formerComponents, show);
     if (today !== undefined) {
       node['show'] = today;
       this.#note(
@@ -172,7 +173,7 @@ class Modernizing implements Modernized {
       });
       this.#bound(node, at, { sort: 'sort', choose: 'tick' });
     }
-    this.#rename(node, at, componentKeys[show] ?? []);
+    this.#rename(node, at, own(componentKeys, show) ?? []);
   }
 
   /** What a table keeps in the address stands under `bind` today. */

@@ -1,3 +1,4 @@
+import { own } from '../own.ts';
 import { fromPointer } from '@pallmist/address/declare';
 import { kindOf } from '../components/kinds.ts';
 import type { AppDefinition, Component } from '../definition/app-definition.ts';
@@ -19,7 +20,7 @@ export interface DescribedPlace {
 export function describePlace(definition: Pick<AppDefinition, 'pages'>, pointer: string): DescribedPlace {
   const [root = '', name = '', ...rest] = fromPointer(pointer);
   if (root !== 'pages' || name === '')
-    return { words: [parts[root] ?? root, ...(name === '' ? [] : [name]), ...rest.slice(0, 2)].join(', ') };
+    return { words: [own(parts, root) ?? root, ...(name === '' ? [] : [name]), ...rest.slice(0, 2)].join(', ') };
   const page = definition.pages[name];
   const place: DescribedPlace = { words: page === undefined ? name : pageTitle(page.title, name), page: name };
   const words = [place.words];
@@ -42,7 +43,7 @@ export function describePlace(definition: Pick<AppDefinition, 'pages'>, pointer:
     if (own.length > 0) words.push(own.join(' '));
     return { ...place, words: words.join(', ') };
   }
-  if (part !== undefined) words.push(pageParts[part] ?? part);
+  if (part !== undefined) words.push(own(pageParts, part) ?? part);
   if (second !== undefined) words.push(second);
   return { ...place, words: words.join(', ') };
 }

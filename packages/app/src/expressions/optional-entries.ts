@@ -1,3 +1,4 @@
+import { own } from '../own.ts';
 /**
  * Entries that may be absent, as CEL's optional syntax has them: `[?a, b]` and `{?"key": a, "other": b}` leave out what has no
  * value. The engine does not know the syntax. It gets a list of optional values, and a function of ours that takes from it
@@ -55,7 +56,7 @@ class Reader {
         this.#at += string.length;
       } else if (sign in closing) {
         text += this.#brackets(sign, text);
-      } else if (bracket !== undefined && (sign === ',' || sign === closing[bracket])) {
+      } else if (bracket !== undefined && (sign === ',' || sign === own(closing, bracket))) {
         break;
       } else if (bracket === '{' && sign === ':' && choices === 0 && key === undefined) {
         key = text;
@@ -91,7 +92,7 @@ class Reader {
     }
     this.#depth--;
     if (!entries.some((entry) => entry.isOptional))
-      return open + entries.map(({ key, text }) => (key === undefined ? text : `${key}:${text}`)).join(',') + (closing[open] ?? '');
+      return open + entries.map(({ key, text }) => (key === undefined ? text : `${key}:${text}`)).join(',') + (own(closing, open) ?? '');
     const wrapped = (entry: Entry) => (entry.isOptional ? entry.text : `optional.of(${entry.text})`);
     // A comma may stand after the last entry.
     const given = entries.filter(({ text }) => text.trim() !== '');

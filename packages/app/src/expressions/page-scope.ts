@@ -1,3 +1,4 @@
+import { own } from '../own.ts';
 import type { AppDefinition, FieldDefinition, FigureDefinition, PageDefinition } from '../definition/app-definition.ts';
 import type { ParameterDeclaration } from '@pallmist/address/declare';
 import { figureOf } from '../definition/figures.ts';
@@ -16,12 +17,12 @@ const plainTypes: Partial<Record<ParameterDeclaration['type'], ScopeType>> = {
 
 /** The type of a parameter's value in an expression. */
 export function parameterScopeType({ type, of, items }: ParameterDeclaration): ScopeType {
-  if (type === 'list') return { list: (items && plainTypes[items.type]) ?? 'string' };
+  if (type === 'list') return { list: (items && own(plainTypes, items.type)) ?? 'string' };
   if (type === 'range') {
-    const end = plainTypes[of as ParameterDeclaration['type']] ?? 'string';
+    const end = own(plainTypes, of as ParameterDeclaration['type']) ?? 'string';
     return { fields: { from: end, to: end } };
   }
-  return plainTypes[type] ?? 'string';
+  return own(plainTypes, type) ?? 'string';
 }
 
 /** What an expression may name anywhere in an app, outside a page too. */

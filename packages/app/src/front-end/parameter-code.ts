@@ -1,3 +1,4 @@
+import { own } from '../own.ts';
 import { isRelativeDate, type CollectionShape, type ParameterDeclaration } from '@pallmist/address/declare';
 import type { CompiledParameter } from '@pallmist/address/pages';
 import type { Schema } from '../json-schema/keywords.ts';
@@ -41,7 +42,7 @@ export function parameterCode(
   before: number,
 ): string {
   const options: Record<string, unknown> = {
-    ...only(declaration, limits[declaration.type] ?? []),
+    ...only(declaration, own(limits, declaration.type) ?? []),
     ...(place === 'path' ? {} : { required: required || undefined }),
     default: defaultOf(declaration, fallback, parts),
     ...only(
@@ -88,7 +89,7 @@ function typeWords(declaration: ParameterDeclaration, of: unknown, parts: Module
       return [[...parts.pages]];
     case 'list': {
       const { items = { type: 'text' } } = declaration;
-      return [new Code(call(items, only(items, limits[items.type] ?? []), (of as { of?: unknown } | undefined)?.of, parts, '', 0))];
+      return [new Code(call(items, only(items, own(limits, items.type) ?? []), (of as { of?: unknown } | undefined)?.of, parts, '', 0))];
     }
     case 'range': {
       const type = declaration.of ?? 'integer';

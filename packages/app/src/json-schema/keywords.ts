@@ -1,3 +1,4 @@
+import { own } from '../own.ts';
 import type { Json } from '@pallmist/address/declare';
 
 /** A JSON Schema (draft 2020-12). */
@@ -102,7 +103,7 @@ export const unsupported = new Set([
 
 /** The schemas that stand in the value of a keyword, each with its place below the schema. */
 export function schemasIn(name: string, value: Json): [place: string, schema: Json][] {
-  switch (keywords[name]?.schemas) {
+  switch (own(keywords, name)?.schemas) {
     case 'one':
       return [[name, value]];
     case 'list':

@@ -1,3 +1,4 @@
+import { own } from '../own.ts';
 import { canonicalJson } from './canonical-json.ts';
 import type { Json } from '@pallmist/address/declare';
 import { linearSearch } from '@pallmist/address/patterns';
@@ -81,7 +82,7 @@ class Validation {
       const types = (Array.isArray(type) ? type : [type]) as string[];
       const is = typeOf(value);
       const fits = types.some((one) => one === is || (one === 'integer' && typeof value === 'number' && Number.isInteger(value)));
-      if (!fits) return this.#at(place, `it should be ${types.map((one) => spoken[one] ?? one).join(' or ')}`);
+      if (!fits) return this.#at(place, `it should be ${types.map((one) => own(spoken, one) ?? one).join(' or ')}`);
     }
     const canonical = among === undefined && only === undefined ? undefined : canonicalJson(value);
     if (Array.isArray(among) && !among.some((one) => canonicalJson(one) === canonical))

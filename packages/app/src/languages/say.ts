@@ -1,3 +1,4 @@
+import { own } from '../own.ts';
 import type { Phrase } from './phrases.ts';
 
 /** What the table of phrases is to a page that may or may not have it. */
@@ -12,19 +13,21 @@ export type Say = (phrase: Phrase, ...values: readonly (string | number)[]) => s
 const columns: Readonly<Record<string, number>> = { de: 0, fr: 1, es: 2 };
 
 /** Whether Pallmist has its own texts in a language other than English. */
-export const isTranslated = (language: string): boolean => columns[primary(language)] !== undefined;
+export const isTranslated = (language: string): boolean => own(columns, primary(language)) !== undefined;
 
 const primary = (language: string) => language.toLowerCase().split('-')[0] ?? '';
 
 /**
- * @param own what the app file says instead, in the very language or its primary one
+ * @param ownPhrases what the app file says instead, in the very language or its primary one
  * @param table Pallmist's translations; without them it speaks English
  */
-export function sayIn(language: string, own: OwnPhrases | undefined, table: PhraseTable | undefined): Say {
-  const column = columns[primary(language)];
+export function sayIn(language: string, ownPhrases: OwnPhrases | undefined, table: PhraseTable | undefined): Say {
+  const column = own(columns, primary(language));
   return (phrase, ...values) => {
     const text =
-      own?.[language]?.[phrase] ?? own?.[primary(language)]?.[phrase] ?? (column === undefined ? phrase : table?.[phrase]?.[column]);
+      own(ownPhrases, language)?.[phrase] ??
+      own(ownPhrases, primary(language))?.[phrase] ??
+      (column === undefined ? phrase : table?.[phrase]?.[column]);
     return (text ?? phrase).replace(/\{(\d)\}/g, (_, index: string) => String(values[Number(index)] ?? ''));
   };
 }

@@ -1,3 +1,4 @@
+import { own } from '../own.ts';
 import { Refusal } from '@pallmist/address/pages';
 import { sayIn, type Say } from '../languages/say.ts';
 
@@ -10,24 +11,26 @@ const sentFile = /^([A-Za-z0-9_-]{22})\/((?!\.)[^/\\\p{Cc}\p{Cf}]{1,100})$/u;
 export const defaultKilobytes = 5000;
 
 /** Media types (RFC 2046) by the ending of a file's name, as far as files are known for what they are. */
-const mediaTypes: Record<string, string> = {
-  svg: 'image/svg+xml',
-  png: 'image/png',
-  jpg: 'image/jpeg',
-  jpeg: 'image/jpeg',
-  webp: 'image/webp',
-  gif: 'image/gif',
-  avif: 'image/avif',
-  pdf: 'application/pdf',
-  txt: 'text/plain',
-  csv: 'text/csv',
-  json: 'application/json',
-  zip: 'application/zip',
-};
+const mediaTypes = new Map(
+  Object.entries({
+    svg: 'image/svg+xml',
+    png: 'image/png',
+    jpg: 'image/jpeg',
+    jpeg: 'image/jpeg',
+    webp: 'image/webp',
+    gif: 'image/gif',
+    avif: 'image/avif',
+    pdf: 'application/pdf',
+    txt: 'text/plain',
+    csv: 'text/csv',
+    json: 'application/json',
+    zip: 'application/zip',
+  }),
+);
 
 /** The media type of a file of this name; `application/octet-stream` for an ending that is not known. */
 export const mediaTypeOf = (name: string): string =>
-  mediaTypes[/\.([^.]*)$/.exec(name)?.[1]?.toLowerCase() ?? ''] ?? 'application/octet-stream';
+  mediaTypes.get(/\.([^.]*)$/.exec(name)?.[1]?.toLowerCase() ?? '') ?? 'application/octet-stream';
 
 /** The value of a file field as people read it: the file's name. */
 export const fileNameIn = (value: string): string => sentFile.exec(value)?.[2] ?? value;
@@ -69,8 +72,9 @@ export function fileProblem(
 
 /** What a field takes, as a sentence. */
 export function acceptedFiles({ accept, maxKilobytes }: FileLimits, say: Say = inEnglish): string | undefined {
-  const spoken = (type: string) => (type === 'image/*' ? say('A picture') : type === 'text/plain' ? say('Plain text') : spokenTypes[type]);
-  const kinds = accept?.map((type) => spoken(type) ?? Object.keys(mediaTypes).find((ending) => mediaTypes[ending] === type) ?? type);
+  const spoken = (type: string) =>
+    type === 'image/*' ? say('A picture') : type === 'text/plain' ? say('Plain text') : own(spokenTypes, type);
+  const kinds = accept?.map((type) => spoken(type) ?? [...mediaTypes].find(([, known]) => known === type)?.[0] ?? type);
   const size = maxKilobytes === undefined ? undefined : say('At most {0}.', inMegabytes(maxKilobytes));
   const sentences = [kinds && `${kinds.join(', ')}.`, size].filter((sentence) => sentence !== undefined);
   return sentences.length === 0 ? undefined : sentences.join(' ');

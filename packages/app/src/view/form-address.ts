@@ -13,17 +13,20 @@ export function formAddress(
   entries: readonly (readonly [string, string])[],
 ): string | undefined {
   // An end of a range that is left open says something beside the other end.
-  const given = entries.filter(([name, text]) => text !== '' || entries.some(([of, other]) => of === name && other !== ''));
+  const filledNames = new Set(entries.filter(([, text]) => text !== '').map(([name]) => name));
+  const given = entries.filter(([name]) => filledNames.has(name));
   const inPath = [...(path ?? '').matchAll(/\{(\/?)(\w[\w-]*)\}/g)].map(([, optional = '', name = '']) => ({ optional, name }));
-  const textOf = (name: string) => given.find(([of]) => of === name)?.[1];
+  const texts = new Map([...given].reverse());
+  const textOf = (name: string) => texts.get(name);
   if (inPath.some(({ optional, name }) => optional === '' && textOf(name) === undefined)) return undefined;
   let filled = path;
   for (const { optional, name } of inPath) {
     const text = textOf(name);
     filled = filled?.replace(`{${optional}${name}}`, () => (text === undefined ? '' : optional + encodeURIComponent(text)));
   }
+  const namesInPath = new Set(inPath.map(({ name }) => name));
   const query = new URLSearchParams(
-    given.filter(([of]) => !inPath.some(({ name }) => name === of)).map(([name, text]) => [name, text.replaceAll('\r\n', '\n')]),
+    given.filter(([of]) => !namesInPath.has(of)).map(([name, text]) => [name, text.replaceAll('\r\n', '\n')]),
   ).toString();
   const to = filled ?? action;
   return query === '' ? to : `${to}?${query}`;

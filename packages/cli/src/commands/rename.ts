@@ -1,5 +1,6 @@
 import { writeFileSync } from 'node:fs';
 import {
+  own,
   changeAddress,
   checkAppFile,
   patchSource,
@@ -49,7 +50,7 @@ export function addRename(program: Command): void {
       '\nExamples:\n  pallmist rename app.yaml parameter specimens.q words\n  pallmist rename app.yaml choice health.poorly ailing\n  pallmist rename app.yaml address specimen "/plants/{specimen}{?tab,note}"',
     )
     .action((file: string, what: string, from: string, to: string, options: { forget?: boolean; json?: boolean }) => {
-      const rename = Object.hasOwn(renames, what) ? renames[what] : undefined;
+      const rename = Object.hasOwn(renames, what) ? own(renames, what) : undefined;
       if (rename === undefined)
         throw new CommandError(exit.usage, `“${what}” cannot be renamed; possible: ${Object.keys(renames).join(', ')}.`);
       const source = readFile(file);

@@ -1,4 +1,4 @@
-import { quote, toPointer, type Problem } from '@pallmist/app';
+import { own, quote, toPointer, type Problem } from '@pallmist/app';
 import type { Issue } from '@pallmist/api';
 import type { z } from 'zod';
 
@@ -25,7 +25,7 @@ const kinds: Readonly<Record<string, string>> = {
   record: 'an object',
   null: 'null',
 };
-const kindOf = (name: string): string => kinds[name] ?? name;
+const kindOf = (name: string): string => own(kinds, name) ?? name;
 
 /** How much of something there may be: characters of a text, items of a list, the number itself. */
 function amount(origin: string, limit: number | bigint): string {

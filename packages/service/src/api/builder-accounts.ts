@@ -1,7 +1,9 @@
 import type { BuilderAccount } from '@pallmist/api';
+import type { Response } from 'express';
 import { asBuilder, type Builder } from '../builders/builders.ts';
 import { AttemptLimit } from '../http/attempt-limit.ts';
 import { networkOfRequest } from '../http/network.ts';
+import { KnownBrowsers } from '../people/known-browsers.ts';
 import { passwordProblem } from '../people/password-rule.ts';
 import type { ServiceParts } from '../service-parts.ts';
 import type { BuilderRow } from '../store/builders.ts';
@@ -27,8 +29,9 @@ type Names =
   | 'renewToken';
 
 /** Who may open the console: the owner by the link, others by accounts to which they are invited. */
-export function builderHandlers({ store, builders, post, base, clock }: ServiceParts): Pick<Handlers, Names> {
+export function builderHandlers({ store, builders, post, base, clock, sealer, passwordTurns }: ServiceParts): Pick<Handlers, Names> {
   const networks = new AttemptLimit(tries, clock);
+  const browsers = new KnownBrowsers(sealer, clock);
   const mustExist = (done: boolean) => {
     if (!done) throw new Refused(404, 'There is no such builder any more.');
     return { done: true as const };
@@ -44,10 +47,19 @@ export function builderHandlers({ store, builders, post, base, clock }: ServiceP
     },
     async signInBuilder({ body, request, response }) {
       if (networks.isReachedBy(request, response)) throw new Refused(429, 'Too many tries. Wait ten minutes, then try again.');
-      const row = await store.builders.signIn(body.mail.trim(), body.password);
+      const mail = body.mail.trim().toLowerCase();
+      const tried = await browsers.try(consoleScope, mail, builders.deviceOf(request));
+      if ('wait' in tried) {
+        response.setHeader('retry-after', String(tried.wait));
+        throw new Refused(429, 'Too many tries for this account. Wait a quarter of an hour, then try again.');
+      }
+      const row = await passwordTurns.during(request, () => store.builders.signIn(mail, body.password));
+      if (row === 'too-many') throw tooMany(response);
       if (row === undefined) throw new Refused(401, 'The mail address or the password is wrong.');
+      tried.forgive();
       networks.forgive(networkOfRequest(request));
       await builders.begin(row.id, response);
+      builders.rememberDevice(await browsers.mark(consoleScope, row.mail), response);
       return asBuilder(row);
     },
     async acceptInvitation({ body, request, response }) {
@@ -59,11 +71,13 @@ export function builderHandlers({ store, builders, post, base, clock }: ServiceP
         throw new Refused(422, `The password is refused. ${weak}`, [
           { code: 'weak-password', severity: 'error', message: weak, pointer: '/password' },
         ]);
-      const row = await store.builders.accept(body.key, body.name, body.password);
+      const row = await passwordTurns.during(request, () => store.builders.accept(body.key, body.name, body.password));
+      if (row === 'too-many') throw tooMany(response);
       if (row === undefined) throw gone();
       networks.forgive(networkOfRequest(request));
       await builders.endSessions(row.id);
       await builders.begin(row.id, response);
+      builders.rememberDevice(await browsers.mark(consoleScope, row.mail), response);
       return asBuilder(row);
     },
     async leaveConsole({ request, response }) {
@@ -91,6 +105,14 @@ export function builderHandlers({ store, builders, post, base, clock }: ServiceP
       return done;
     },
   };
+}
+
+/** What marks of browsers that have signed in to the console are sealed for; no app is called so. */
+const consoleScope = '~console';
+
+function tooMany(response: Response): Refused {
+  response.setHeader('retry-after', '2');
+  return new Refused(503, 'So many passwords are being checked that no more are taken for a moment. Try again.');
 }
 
 const gone = () => new Refused(401, 'This invitation has been used, or is older than seven days. Ask the owner for a new one.');

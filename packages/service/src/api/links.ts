@@ -1,4 +1,4 @@
-import { decodeForShow, probablePage, readAddress, writeAddress, type FormerReading } from '@pallmist/app';
+import { own, decodeForShow, probablePage, readAddress, writeAddress, type FormerReading } from '@pallmist/app';
 import type { Links, Traced } from '@pallmist/api';
 import type { LinkPromises } from '../apps/link-promises.ts';
 import type { HostedApp } from '../apps/hosted-app.ts';
@@ -23,7 +23,7 @@ export async function linksOf({ promises, ledger, live }: Pick<ServiceParts, 'pr
     pages: pages
       .map(({ page, app: { mount, pages: of }, editions }) => ({
         page,
-        address: (mount === '/' ? '' : mount) + (of[page]?.address ?? ''),
+        address: (mount === '/' ? '' : mount) + (own(of, page)?.address ?? ''),
         editions: [...editions],
       }))
       .sort((one, other) => one.page.localeCompare(other.page) || (other.editions.at(-1) ?? 0) - (one.editions.at(-1) ?? 0)),

@@ -5,7 +5,8 @@ import type { ServiceParts } from '../service-parts.ts';
 import type { Access } from './access.ts';
 import type { Handlers } from './handlers.ts';
 import { Refused } from './problem-details.ts';
-import { mostPicture, pictureName } from './push-body.ts';
+import { apiLimits } from '../http/limits.ts';
+import { pictureName } from './push-body.ts';
 
 const pictureTime = 60_000;
 
@@ -54,7 +55,11 @@ export function addPictureRoutes(
     if ((await store.apps.draft(app)) === undefined) throw new Refused(404, `There is no app ${quote(app)}.`);
     if (!pictureName.test(name))
       throw new Refused(422, 'The name of a picture has letters, digits, “_”, “.” and “-”, and ends in svg, png, jpg, webp, gif or avif.');
-    await store.files.put(app, name, await bodies.during(request, () => readBody(request, { bytes: mostPicture, total: pictureTime })));
+    await store.files.put(
+      app,
+      name,
+      await bodies.during(request, () => readBody(request, { bytes: apiLimits.picture, total: pictureTime })),
+    );
     response.json({ done: true });
   });
 }

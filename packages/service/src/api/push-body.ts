@@ -1,16 +1,12 @@
+import type { Readable } from 'node:stream';
 import busboy from 'busboy';
 import type { Request } from 'express';
 import type { Push } from '../apps/app-editor.ts';
 import type { RecordSource } from '../apps/record-import.ts';
 import { bodyChunks, RefusedBody } from '../http/bodies.ts';
+import { apiLimits } from '../http/limits.ts';
+import { feed, forget } from '../http/streams.ts';
 
-const mostSource = 20_000_000;
-/** Bytes of a picture. */
-export const mostPicture = 3_000_000;
-/** Bytes of a push with its records. */
-const mostBytes = 2_000_000_000;
-/** Milliseconds within which it has to be here. */
-const mostTime = 60 * 60_000;
 export const pictureName = /^(?!\.)[A-Za-z0-9_.-]{1,100}\.(?:svg|png|jpe?g|webp|gif|avif)$/;
 
 /**
@@ -19,14 +15,15 @@ export const pictureName = /^(?!\.)[A-Za-z0-9_.-]{1,100}\.(?:svg|png|jpe?g|webp|
  * @param push called as soon as the texts are here; it has to read all records
  */
 export async function readPush<Result>(request: Request, push: (given: Push) => Promise<Result>): Promise<Result> {
+  const { source: mostSource, fields, files } = apiLimits;
   let parser: busboy.Busboy;
   try {
-    parser = busboy({ headers: request.headers, defParamCharset: 'utf8', limits: { fieldSize: mostSource, fields: 10, files: 500 } });
+    parser = busboy({ headers: request.headers, defParamCharset: 'utf8', limits: { fieldSize: mostSource, fields, files } });
   } catch {
     throw new RefusedBody(400, 'The push is not well-formed.');
   }
-  const texts: Record<string, string> = {};
-  const pictures: Record<string, Buffer> = {};
+  const texts = new Map<string, string>();
+  const pictures = new Map<string, Buffer>();
   const waiting: RecordSource[] = [];
   let wake: () => void = () => undefined;
   let ended = false;
@@ -36,7 +33,7 @@ export async function readPush<Result>(request: Request, push: (given: Push) => 
     wake();
   };
   parser.on('field', (name, text) => {
-    texts[name] = text;
+    texts.set(name, text);
   });
   parser.on('file', (field, stream, { mimeType }) => {
     const [kind, name] = [field.slice(0, field.indexOf('.')), field.slice(field.indexOf('.') + 1)];
@@ -49,23 +46,20 @@ export async function readPush<Result>(request: Request, push: (given: Push) => 
       let size = 0;
       stream.on('data', (chunk: Buffer) => {
         size += chunk.length;
-        if (size > mostPicture) fail(new RefusedBody(413, `The picture ${name} is larger than 3 MB.`));
+        if (size > apiLimits.picture) fail(new RefusedBody(413, `The picture ${name} is larger than 3 MB.`));
         else chunks.push(chunk);
       });
       stream.on('end', () => {
-        pictures[name] = Buffer.concat(chunks);
+        pictures.set(name, Buffer.concat(chunks));
       });
     } else {
-      stream.resume();
+      forget(stream);
       fail(new RefusedBody(422, `A push has no part “${field.slice(0, 60)}”.`));
     }
   });
   parser.on('close', () => {
     ended = true;
     wake();
-  });
-  parser.on('error', () => {
-    fail(new RefusedBody(400, 'The push is not well-formed.'));
   });
 
   async function* records(): AsyncGenerator<RecordSource> {
@@ -77,23 +71,19 @@ export async function readPush<Result>(request: Request, push: (given: Push) => 
       else await new Promise<void>((resolve) => (wake = resolve));
     }
   }
-  const feed = async () => {
-    try {
-      for await (const chunk of bodyChunks(request, { bytes: mostBytes, total: mostTime })) {
-        if (failure) return;
-        if (!parser.write(chunk)) await new Promise<void>((resolve) => parser.once('drain', resolve).once('close', resolve));
-      }
-      parser.end();
-    } catch (error) {
+  const chunks = bodyChunks(request, { bytes: apiLimits.imported, total: apiLimits.importTime });
+  const fed = feed(parser, chunks, () => failure === undefined).then(
+    (whole) => {
+      if (!whole) fail(new RefusedBody(400, 'The push is not well-formed.'));
+    },
+    (error: unknown) => {
       fail(error instanceof Error ? error : new Error(String(error)));
-      parser.destroy();
-    }
-  };
-  const fed = feed();
+    },
+  );
   const all = records();
   // The texts stand before the first file: they are here when that is.
   const first = await all.next();
-  const source = texts['source'];
+  const source = texts.get('source');
   if (source === undefined) {
     fail(new RefusedBody(422, 'A push begins with the part “source”, the text of the app file.'));
     await fed;
@@ -104,15 +94,21 @@ export async function readPush<Result>(request: Request, push: (given: Push) => 
     yield first.value;
     yield* all;
   }
-  const revision = texts['revision'] === undefined ? undefined : Number(texts['revision']);
+  const revision = texts.get('revision');
   try {
-    const result = await push({ source, revision, replace: texts['replace'] === 'true', records: fromFirst(), files: pictures });
+    const result = await push({
+      source,
+      revision: revision === undefined ? undefined : Number(revision),
+      replace: texts.get('replace') === 'true',
+      records: fromFirst(),
+      files: Object.fromEntries(pictures),
+    });
     await fed;
     return result;
   } catch (error) {
     // What still comes is of no use.
     fail(error instanceof Error ? error : new Error(String(error)));
-    for (const { content } of waiting) (content as NodeJS.ReadableStream).resume();
+    for (const { content } of waiting) forget(content as Readable);
     parser.destroy();
     await fed;
     throw error;

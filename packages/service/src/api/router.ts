@@ -1,7 +1,7 @@
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { defaultBodyBytes, describeApi, imported, operations, type Operation, type OperationName } from '@pallmist/api';
-import { quote, suggest } from '@pallmist/app';
+import { own, quote, suggest } from '@pallmist/app';
 import { Router, type NextFunction, type Request, type Response } from 'express';
 import type { HostedApp } from '../apps/hosted-app.ts';
 import { previewMail } from '../apps/mail-preview.ts';
@@ -14,6 +14,8 @@ import type { Call, Handlers } from './handlers.ts';
 import { exportRecords } from '../apps/record-export.ts';
 import type { RecordSource } from '../apps/record-import.ts';
 import { bodyChunks, BodyGate, readBody } from '../http/bodies.ts';
+import { depthOf } from '../http/json-depth.ts';
+import { apiLimits } from '../http/limits.ts';
 import { isLoginName, loginNameRule } from '../people/login-names.ts';
 import { passwordProblem } from '../people/password-rule.ts';
 import type { ServiceParts } from '../service-parts.ts';
@@ -30,12 +32,6 @@ import { queryOf } from './query.ts';
 import { recordHandlers } from './records.ts';
 import { makeShort, shortAnswer, withdrawShort } from './short-addresses.ts';
 import { webhookHandlers } from './webhooks.ts';
-
-/** Milliseconds within which a body has to be here. */
-const bodyTime = 60_000;
-/** Bytes of an import, and milliseconds within which it has to be here. */
-const mostImported = 2_000_000_000;
-const importTime = 60 * 60_000;
 
 /** The HTTP interface: who asks is settled first, then the body is read and checked by its schema; every error is a Problem Details. */
 export function apiRouter(parts: ServiceParts): Router {
@@ -137,7 +133,7 @@ function addRecordRoutes(router: Router, { apps, store }: ServiceParts, bodies: 
     const { app, collection } = request.params;
     await mustBe({ role: 'viewer', scope: 'records:read' }, request, app);
     const definition = await apps.collectionsOf(app);
-    if (definition.collections?.[collection] === undefined)
+    if (own(definition.collections, collection) === undefined)
       throw new Refused(
         404,
         `The app has no collection ${quote(collection)}. ${suggest(collection, Object.keys(definition.collections ?? {}))}`,
@@ -153,7 +149,7 @@ function addRecordRoutes(router: Router, { apps, store }: ServiceParts, bodies: 
     const type = request.headers['content-type']?.split(';')[0]?.trim();
     if (type !== 'text/csv' && type !== 'application/json' && type !== 'application/x-ndjson')
       throw new Refused(415, 'Records are sent as text/csv, or as application/json with a record a line.');
-    const content = bodyChunks(request, { bytes: mostImported, total: importTime });
+    const content = bodyChunks(request, { bytes: apiLimits.imported, total: apiLimits.importTime });
     const source: RecordSource = { collection, format: type === 'text/csv' ? 'csv' : 'json', content };
     const query = queryOf(request);
     const mode = query.get('mode') === 'replace' ? 'replace' : 'update';
@@ -319,11 +315,18 @@ export const csvSource = (collection: string, text: string): RecordSource => ({
 async function checkedBody(operation: Operation, request: Request, bodies: BodyGate): Promise<unknown> {
   if (operation.body === undefined) return undefined;
   if (!request.is('json')) throw new Refused(415, 'The body has to be JSON, with the content type application/json.');
-  const bytes = await bodies.during(request, () => readBody(request, { bytes: operation.mostBytes ?? defaultBodyBytes, total: bodyTime }));
+  const bytes = await bodies.during(request, () =>
+    readBody(request, { bytes: operation.mostBytes ?? defaultBodyBytes, total: apiLimits.time }),
+  );
   let given: unknown;
   try {
-    given = JSON.parse(bytes.toString('utf8'));
-  } catch {
+    const text = bytes.toString('utf8');
+    // Counted before it is taken apart: what works on values goes as deep as they do.
+    if (depthOf(text) > apiLimits.depth)
+      throw new Refused(400, `Lists and objects of the JSON text stand more than ${String(apiLimits.depth)} deep in each other.`);
+    given = JSON.parse(text);
+  } catch (error) {
+    if (error instanceof Refused) throw error;
     throw new Refused(400, 'The request is not well-formed: its JSON is broken.');
   }
   const parsed = operation.body.safeParse(given);

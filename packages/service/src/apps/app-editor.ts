@@ -1,5 +1,6 @@
 import type { AppSummary, Draft, DraftChange, Edition } from '@pallmist/api';
 import {
+  own,
   checkAppFile,
   DraftDocument,
   listFormChanges,
@@ -183,9 +184,10 @@ export class AppEditor {
   /** Brings records into one collection of the published app, or of the draft where nothing is published yet. */
   async importRecords(app: string, source: RecordSource, mode: ImportMode, replace: boolean): Promise<Imported> {
     const definition = await this.#definition(app);
-    if (definition.collections?.[source.collection] === undefined)
+    const { collections = {} } = definition;
+    if (own(collections, source.collection) === undefined)
       throw new Refused(404, `The app “${app}” has no collection “${source.collection}”.`);
-    await this.#store.records.prepare(app, definition.collections);
+    await this.#store.records.prepare(app, collections);
     const staged = await this.#stage(definition, [], [source]);
     try {
       const exports = mode === 'replace' ? await this.#guardLosses(definition, staged.staged, replace) : [];

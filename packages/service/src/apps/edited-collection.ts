@@ -1,4 +1,4 @@
-import { quote, suggest, type AppDefinition, type CollectionDefinition } from '@pallmist/app';
+import { own, quote, suggest, type AppDefinition, type CollectionDefinition } from '@pallmist/app';
 import { Refused } from '../api/problem-details.ts';
 import type { LiveApps } from './live-apps.ts';
 
@@ -17,7 +17,7 @@ export async function editedCollection(
   const hosted = 'problems' in draft ? live.byName(app) : draft;
   if (hosted === undefined) throw new Refused(422, 'The draft has errors, so its collections cannot be read. Fix them first.');
   const { definition } = hosted;
-  const collection = definition.collections?.[name];
+  const collection = own(definition.collections, name);
   if (collection === undefined)
     throw new Refused(404, `The app has no collection ${quote(name)}. ${suggest(name, Object.keys(definition.collections ?? {}))}`);
   return { definition, collection };

@@ -1,4 +1,5 @@
 import {
+  own,
   checkAppFile,
   compileApp,
   defaultKilobytes,
@@ -92,7 +93,7 @@ function host(definition: AppDefinition, as: Pick<HostedApp, 'draft' | 'trial' |
     today,
     asks(name) {
       let asked = asks.get(name);
-      const page = definition.pages[name];
+      const page = own(definition.pages, name);
       if (asked === undefined) asks.set(name, (asked = page ? parametersAsked(page) : []));
       return asked;
     },

@@ -1,4 +1,5 @@
 import {
+  own,
   composeMail,
   Evaluator,
   evaluateCel,
@@ -34,8 +35,8 @@ export async function previewMail(app: string, wanted: WantedPreview, store: Sto
   if (hosted === undefined) throw new Refused(404, `There is no app ${quote(app)}.`);
   if ('problems' in hosted) throw new Refused(422, 'The draft has errors, so its mails cannot be written. Fix them first.');
   const { definition, compiled } = hosted;
-  const mail = definition.mails?.[wanted.mail];
-  const page = definition.pages[wanted.page];
+  const mail = own(definition.mails, wanted.mail);
+  const page = own(definition.pages, wanted.page);
   if (mail === undefined)
     throw new Refused(404, `The app has no mail ${quote(wanted.mail)}. ${suggest(wanted.mail, Object.keys(definition.mails ?? {}))}`);
   if (page === undefined) throw new Refused(404, `The app has no page ${quote(wanted.page)}.`);
@@ -50,7 +51,7 @@ export async function previewMail(app: string, wanted: WantedPreview, store: Sto
   const { collections = {} } = definition;
   const any = { from: collection ?? '', where: [], sort: [], page: 1, size: 1, nothing: false };
   const saved = collection === undefined ? undefined : (await store.records.read(space, collections, any)).rows[0];
-  const bound = typeof form?.['bind'] === 'string' ? records[form['bind']] : undefined;
+  const bound = typeof form?.['bind'] === 'string' ? own(records, form['bind']) : undefined;
   const scope = { ...scopeBeforeLoad(definition, values, requestContext), record: records, saved: saved ?? bound ?? {} };
   const evaluator = new Evaluator(scope, { ...pageScopeTypes(definition, page), saved: 'dyn' }, evaluateCel);
   const href = (link: { page: string; values?: Record<string, string | number | boolean> | undefined }, by: Evaluator) => {

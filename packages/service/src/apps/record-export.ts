@@ -2,7 +2,7 @@ import { createWriteStream, mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { fieldText, type AppDefinition, type PlainRecord } from '@pallmist/app';
+import { own, fieldText, type AppDefinition, type PlainRecord } from '@pallmist/app';
 import { timestamp, type Clock } from '../clock.ts';
 import type { RecordSpace } from '../store/records.ts';
 import type { Stores } from '../store/store.ts';
@@ -18,9 +18,9 @@ export async function* exportRecords(
   collection: string,
   format: 'csv' | 'json',
 ): AsyncGenerator<string> {
-  const fields = Object.keys(collections[collection]?.fields ?? {});
+  const fields = Object.keys(own(collections, collection)?.fields ?? {});
   const line = (record: PlainRecord) =>
-    format === 'csv' ? fields.map((field) => cell(fieldText(record[field]))).join(',') : JSON.stringify(record);
+    format === 'csv' ? fields.map((field) => cell(fieldText(own(record, field)))).join(',') : JSON.stringify(record);
   yield format === 'csv' ? `${fields.map(cell).join(',')}\n` : '[\n';
   let first = true;
   for await (const batch of records.all(space, collections, collection)) {

@@ -1,5 +1,6 @@
 import type { FoundRecords } from '@pallmist/api';
 import {
+  own,
   fieldText,
   planSave,
   quote,
@@ -84,7 +85,8 @@ export class RecordGrid {
     // A field that counts by itself is left to count, unless it is given; rows from a spreadsheet may have what is computed.
     const given = Object.keys(texts).filter(
       (field) =>
-        fields[field]?.computed === undefined && !(action === 'create' && fields[field]?.serial !== undefined && texts[field] === ''),
+        own(fields, field)?.computed === undefined &&
+        !(action === 'create' && own(fields, field)?.serial !== undefined && own(texts, field) === ''),
     );
     const request = { action, collection: name, fields: given, set: {}, ...('key' in change ? { key: change.key } : {}) } as const;
     const { plan, problems } = planSave(definition, request, texts);
@@ -99,9 +101,9 @@ function conditions({ fields, keyField, titleField }: CollectionDefinition, { se
   const found: PlannedRead['where'] = [];
   const title = titleField ?? keyField;
   if (search.trim() !== '')
-    found.push({ field: fields[title]?.type === 'text' ? title : keyField, operator: 'contains', value: search.trim() });
+    found.push({ field: own(fields, title)?.type === 'text' ? title : keyField, operator: 'contains', value: search.trim() });
   for (const { field, equals } of where) {
-    const declared = fields[field];
+    const declared = own(fields, field);
     if (declared === undefined) throw new Refused(422, `The collection has no field ${quote(field)}.`);
     if (equals === '') found.push({ field, operator: 'empty', value: true });
     else if (declared.type === 'boolean') found.push({ field, operator: 'equals', value: equals === 'true' });
@@ -119,13 +121,13 @@ function asTexts(
 ): Record<string, string> {
   const texts: Record<string, string> = {};
   for (const [field, { type, of = '' }] of Object.entries(fields)) {
-    const value = row[field];
-    const target = type === 'record' ? collections[of] : undefined;
+    const value = own(row, field);
+    const target = type === 'record' ? own(collections, of) : undefined;
     const text = fieldText(value, target);
     if (text === '') continue;
     texts[field] = text;
     if (target === undefined || typeof value !== 'object') continue;
-    const title = fieldText(value[target.titleField ?? target.keyField]);
+    const title = fieldText(own(value, target.titleField ?? target.keyField));
     (titles[field] ??= {})[text] = title === '' ? text : title;
   }
   return texts;

@@ -1,4 +1,5 @@
 import {
+  own,
   fieldReader,
   goneTexts,
   isRelativeDate,
@@ -11,7 +12,8 @@ import {
   type Problem,
 } from '@pallmist/app';
 import { parse } from 'csv-parse';
-import { Readable } from 'node:stream';
+import { pipeline, Readable } from 'node:stream';
+import { hearErrors } from '../http/streams.ts';
 import type { Difference, RecordSpace, StagedRecords } from '../store/records.ts';
 import type { Store } from '../store/store.ts';
 
@@ -82,7 +84,7 @@ export class RecordImport {
   /** Takes the records of one collection in. Reads as fast as they are kept, and lets others have their turn. */
   async add({ collection: name, format, content }: RecordSource): Promise<void> {
     const { collections = {} } = this.#definition;
-    const collection = collections[name];
+    const collection = own(collections, name);
     const file = `${name}.${format}`;
     if (collection === undefined) {
       this.#fault(name, 'unknown-collection', '', `${file}: the app has no collection “${name}”.`);
@@ -106,7 +108,7 @@ export class RecordImport {
       const taken = await staged.add(batch.map(({ record }) => record));
       for (const { position, field } of taken) {
         const { record, line } = batch[position] ?? { record: {}, line: 0 };
-        const shown = String(record[field] ?? '').slice(0, 60);
+        const shown = String(own(record, field) ?? '').slice(0, 60);
         this.#fault(
           name,
           'repeated-value',
@@ -131,8 +133,8 @@ export class RecordImport {
   async checkReferences(): Promise<void> {
     const { collections = {} } = this.#definition;
     for (const [name, staged] of this.#staged) {
-      for (const [field, { type, of = '' }] of Object.entries(collections[name]?.fields ?? {})) {
-        if (type !== 'record' || collections[of] === undefined) continue;
+      for (const [field, { type, of = '' }] of Object.entries(own(collections, name)?.fields ?? {})) {
+        if (type !== 'record' || own(collections, of) === undefined) continue;
         const { count, keys } = await staged.strayReferences(field, this.#staged.get(of));
         if (count === 0) continue;
         const places = count === 1 ? '1 record refers' : `${count.toLocaleString('en')} records refer`;
@@ -152,7 +154,7 @@ export class RecordImport {
   }
 
   #record(name: string, readers: ReadonlyMap<string, FieldReader>, line: number, cells: Row['cells']): PlainRecord | undefined {
-    const collection = this.#definition.collections?.[name];
+    const collection = own(this.#definition.collections, name);
     const record: PlainRecord = {};
     const faults: string[] = [];
     const wrong = (code: string, field: string, sentence: string) => {
@@ -164,7 +166,7 @@ export class RecordImport {
     for (const [field, { required, type, computed }] of Object.entries(collection?.fields ?? {})) {
       // An export has it, and it is computed again.
       if (computed !== undefined) continue;
-      const text = textOf(cells[field]);
+      const text = textOf(own(cells, field));
       if (text === undefined) {
         wrong('wrong-value', field, `“${field}” is neither a text, a number nor a truth value.`);
         continue;
@@ -186,7 +188,9 @@ export class RecordImport {
   }
 
   async *#csvRows(name: string, content: RecordSource['content']): AsyncGenerator<Row> {
-    const parser = Readable.from(content).pipe(parse({ bom: true, info: true, skip_empty_lines: true, relax_column_count: true }));
+    const options = { bom: true, info: true, skip_empty_lines: true, relax_column_count: true };
+    // The failure of either reaches the loop below.
+    const parser = pipeline(hearErrors(Readable.from(content)), hearErrors(parse(options)), () => undefined);
     let header: string[] | undefined;
     try {
       for await (const { record, info } of parser as AsyncIterable<{ record: string[]; info: { lines: number } }>) {

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { RecordPage } from '@pallmist/api';
 import {
+  own,
   fieldText,
   markOf,
   planSave,
@@ -166,9 +167,9 @@ function valuesOf(
 ): RecordValues {
   const values: RecordValues = {};
   for (const [name, { type, of = '' }] of Object.entries(fields)) {
-    const value = row[name];
+    const value = own(row, name);
     if (value === undefined) values[name] = null;
-    else if (type === 'record') values[name] = fieldText(value, collections[of]);
+    else if (type === 'record') values[name] = fieldText(value, own(collections, of));
     else values[name] = value as RecordValues[string];
   }
   return values;

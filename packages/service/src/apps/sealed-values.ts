@@ -1,10 +1,10 @@
-import { SealBook, withContext, type AppDefinition, type CompiledApp } from '@pallmist/app';
+import { own, SealBook, withContext, type AppDefinition, type CompiledApp } from '@pallmist/app';
 import { mayHoldSealed, type Sealer } from '../seals/sealer.ts';
 import type { HostedApp } from './hosted-app.ts';
 
 /** How long values of a parameter are valid, in days; undefined for ever. */
 export function validDays({ pages, parameters = {} }: AppDefinition, page: string, parameter: string): number | undefined {
-  const sealed = (pages[page]?.parameters?.[parameter] ?? parameters[parameter])?.sealed;
+  const sealed = (own(own(pages, page)?.parameters, parameter) ?? own(parameters, parameter))?.sealed;
   return typeof sealed === 'object' ? sealed.days : undefined;
 }
 

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import type { Request, Response } from 'express';
 import { clearCookie, readCookie, setCookie, type CookiePlace } from '../http/cookies.ts';
 import { isFromThisSite } from '../http/same-site.ts';
+import { knownFor } from '../people/known-browsers.ts';
 import type { Settings } from '../settings.ts';
 import type { ApiToken } from '../store/api-tokens.ts';
 import type { BuilderRole, BuilderRow } from '../store/builders.ts';
@@ -14,6 +15,7 @@ import { writePrivately } from '../write-privately.ts';
 /** The console stays open for thirty days. */
 const lifetime = 30 * 24 * 60 * 60 * 1000;
 const consoleCookie = 'pallmist_owner';
+const deviceCookie = 'pallmist_device';
 /** Who signs in by the console’s link: the owner, without an account. */
 const ownerId = 'owner';
 
@@ -71,6 +73,15 @@ export class Builders {
   async begin(id: string, response: Response): Promise<void> {
     const token = await this.#store.sessions.begin('owner', id, { age: lifetime, idle: lifetime });
     setCookie(response, consoleCookie, token, lifetime, this.#place());
+  }
+
+  /** The mark of a browser in which a builder has signed in before. */
+  deviceOf(request: Request): string | undefined {
+    return readCookie(request, deviceCookie);
+  }
+
+  rememberDevice(mark: string, response: Response): void {
+    setCookie(response, deviceCookie, mark, knownFor, this.#place());
   }
 
   async leave(request: Request, response: Response): Promise<void> {

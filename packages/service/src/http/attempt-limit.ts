@@ -53,8 +53,13 @@ export class AttemptLimit {
 
   /** Says when to try again (RFC 9110, Retry-After). */
   tellWait(name: string, response: Response): void {
+    response.setHeader('retry-after', String(this.waitOf(name)));
+  }
+
+  /** Seconds until attempts are counted from the beginning again. */
+  waitOf(name: string): number {
     const until = this.#counts.get(name)?.until ?? this.#clock();
-    response.setHeader('retry-after', String(Math.max(1, Math.ceil((until - this.#clock()) / 1000))));
+    return Math.max(1, Math.ceil((until - this.#clock()) / 1000));
   }
 
   /** An attempt that was right does not count. */

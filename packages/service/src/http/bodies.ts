@@ -1,7 +1,8 @@
-import type { Readable } from 'node:stream';
+import type { Readable, Transform } from 'node:stream';
 import { PallmistError } from '@pallmist/app';
 import { createBrotliDecompress, createGunzip, createInflate } from 'node:zlib';
 import type { Request } from 'express';
+import { bodyLimits } from './limits.ts';
 import { networkOfRequest } from './network.ts';
 
 /** A body that is not taken, with the HTTP status that says so. */
@@ -22,38 +23,55 @@ export interface BodyLimits {
   total: number;
 }
 
-/** Milliseconds for which a body may come to a stop. */
-const longestPause = 10_000;
-/** Bodies that are read at a time: from one network, and in all. */
-const mostOfNetwork = 24;
-const mostAtOnce = 2000;
-/** Bytes that are still read of a body that is too large, so that its sender gets to hear the answer. */
-const readOn = 1_000_000;
+/** What the bodies of a network, or of all, take. */
+interface Held {
+  count: number;
+  bytes: number;
+}
 
-/** Counts the bodies that are being read; those that never end keep their sender busy, and nobody else. */
+/** Counts the bodies that are being read, and what they take; those that never end keep their sender busy, and nobody else. */
 export class BodyGate {
-  readonly #ofNetworks = new Map<string, number>();
-  #count = 0;
+  readonly #ofNetworks = new Map<string, Held>();
+  readonly #all: Held = { count: 0, bytes: 0 };
 
   /** @throws RefusedBody (429, 503) where too many are being read */
   async during<Result>(request: Request, work: () => Promise<Result>): Promise<Result> {
     const network = networkOfRequest(request);
-    const ofNetwork = this.#ofNetworks.get(network) ?? 0;
-    if (ofNetwork >= mostOfNetwork)
+    const own = this.#ofNetworks.get(network) ?? { count: 0, bytes: 0 };
+    if (own.count >= bodyLimits.ofNetwork)
       throw new RefusedBody(429, 'So many forms are being sent from your network that no more are taken for a moment.');
-    if (this.#count >= mostAtOnce) throw new RefusedBody(503, 'So many forms are being sent that no more are taken for a moment.');
-    this.#count++;
-    this.#ofNetworks.set(network, ofNetwork + 1);
+    if (this.#all.count >= bodyLimits.atOnce)
+      throw new RefusedBody(503, 'So many forms are being sent that no more are taken for a moment.');
+    this.#ofNetworks.set(network, own);
+    let bytes = 0;
+    const hold = (more: number) => {
+      bytes += more;
+      own.bytes += more;
+      this.#all.bytes += more;
+      if (own.bytes > bodyLimits.heldOfNetwork || this.#all.bytes > bodyLimits.held)
+        throw new RefusedBody(503, 'So much is being sent at once that no more is taken for a moment.');
+    };
+    this.#all.count++;
+    own.count++;
+    holders.set(request, hold);
     try {
       return await work();
     } finally {
-      this.#count--;
-      const left = (this.#ofNetworks.get(network) ?? 1) - 1;
-      if (left === 0) this.#ofNetworks.delete(network);
-      else this.#ofNetworks.set(network, left);
+      holders.delete(request);
+      for (const held of [own, this.#all]) {
+        held.count--;
+        held.bytes -= bytes;
+      }
+      if (own.count === 0) this.#ofNetworks.delete(network);
     }
   }
 }
+
+/** How a request that a gate counts tells it what its body takes in memory. */
+const holders = new WeakMap<Request, (bytes: number) => void>();
+
+/** Counts bytes of a body that are kept in memory until it is done with. @throws RefusedBody (503) where all take too much */
+export const holdBytes = (request: Request, bytes: number): void => holders.get(request)?.(bytes);
 
 /**
  * The bytes of a body as they come, unpacked (RFC 9110, Content-Encoding), within limits of size and time.
@@ -79,7 +97,7 @@ export async function* bodyChunks(request: Request, { bytes, total }: BodyLimits
     clearTimeout(pause);
     pause = setTimeout(() => {
       fail(new RefusedBody(408, 'The request stopped in the middle.'));
-    }, longestPause);
+    }, bodyLimits.pause);
   };
   let size = 0;
   try {
@@ -106,7 +124,10 @@ export async function* bodyChunks(request: Request, { bytes, total }: BodyLimits
 /** The whole body. */
 export async function readBody(request: Request, limits: BodyLimits): Promise<Buffer> {
   const chunks: Buffer[] = [];
-  for await (const chunk of bodyChunks(request, limits)) chunks.push(chunk);
+  for await (const chunk of bodyChunks(request, limits)) {
+    holdBytes(request, chunk.length);
+    chunks.push(chunk);
+  }
   return Buffer.concat(chunks);
 }
 
@@ -116,19 +137,29 @@ const tooLarge = (bytes: number) =>
     `The request is larger than ${Math.round(bytes / 1000).toLocaleString('en')} KB, which is the most that is taken here.`,
   );
 
+/** By the names of RFC 9110, Content-Encoding. */
+const makers = new Map<string, () => Transform>([
+  ['gzip', createGunzip],
+  ['deflate', createInflate],
+  ['br', createBrotliDecompress],
+]);
+
 function unpack(request: Request): Readable {
   const encoding = request.headers['content-encoding']?.toLowerCase() ?? 'identity';
-  const makers = { gzip: createGunzip, deflate: createInflate, br: createBrotliDecompress };
   if (encoding === 'identity' || encoding === '') return request;
-  const maker = Object.hasOwn(makers, encoding) ? makers[encoding as keyof typeof makers] : undefined;
+  const maker = makers.get(encoding);
   if (maker === undefined) {
     readAndForget(request);
     throw new RefusedBody(415, 'The request is packed in a way that is not known here; gzip, deflate and br are.');
   }
   const unpacker = maker();
+  // It may fail again after whoever reads it has given up.
+  unpacker.on('error', () => undefined);
   request.once('aborted', () => {
     unpacker.destroy(new RefusedBody(400, 'The request was cut off.'));
   });
+  // Its failure must not end the request, which is still to be answered.
+  // eslint-disable-next-line no-restricted-syntax
   return request.pipe(unpacker);
 }
 
@@ -138,7 +169,7 @@ function readAndForget(request: Request): void {
   request.unpipe();
   request.on('data', (chunk: Buffer) => {
     rest += chunk.length;
-    if (rest > readOn) request.pause();
+    if (rest > bodyLimits.afterRefusal) request.pause();
   });
   request.resume();
   request.res?.setHeader('connection', 'close');

@@ -1,7 +1,9 @@
 import { monitorEventLoopDelay } from 'node:perf_hooks';
 
-/** Milliseconds that a request waits for its turn before it is told that the service is busy. */
+/** Milliseconds of work of this process that a request waits for before it is told that the service is busy. */
 const longestWait = 400;
+/** Milliseconds that nobody waits longer, however little of the machine this process gets. */
+const patience = 8000;
 /** Where fewer wait, each is worked on, however long that takes. */
 const fewWaiting = 8;
 /** Requests that wait for their turn at a time. */
@@ -15,8 +17,25 @@ const measureEvery = 500;
 const weight = 0.05;
 const longestCounted = 100;
 
+/** A moment, by the clock and by the processor time that this process has had. */
+interface Moment {
+  clock: number;
+  processor: number;
+}
+
+function present(): Moment {
+  const { user, system } = process.cpuUsage();
+  return { clock: performance.now(), processor: (user + system) / 1000 };
+}
+
+/**
+ * Milliseconds that this process has worked since a moment. Time in which other processes had the machine does not count:
+ * that the neighbours are busy is no reason to turn visitors away. Nor does it count twice what two threads did side by side.
+ */
+const workSince = (then: Moment, now = present()): number => Math.min(now.clock - then.clock, now.processor - then.processor);
+
 interface Waiting {
-  since: number;
+  since: Moment;
   go: (turn: 'work' | 'shed') => void;
 }
 
@@ -62,16 +81,16 @@ export class LoadGuard {
     if (!this.#hasRoom() || this.#queue.length > 0) {
       if (this.#queue.length >= mostWaiting) return 'shed';
       const turn = await new Promise<'work' | 'shed'>((resolve) => {
-        this.#queue.push({ since: performance.now(), go: resolve });
+        this.#queue.push({ since: present(), go: resolve });
       });
       if (turn === 'shed') return 'shed';
     } else this.#underWay++;
-    const began = performance.now();
+    const began = present();
     try {
       await work();
       return 'worked';
     } finally {
-      this.#meanWork += (Math.min(performance.now() - began, longestCounted) - this.#meanWork) * weight;
+      this.#meanWork += (Math.min(workSince(began), longestCounted) - this.#meanWork) * weight;
       this.#underWay--;
       this.#next();
     }
@@ -108,9 +127,10 @@ export class LoadGuard {
 
   /** Gives the turn to the one that waits longest, and tells those that have waited too long. */
   #next(): void {
-    const now = performance.now();
-    while (this.#queue[0] !== undefined && this.#queue.length > fewWaiting && now - this.#queue[0].since > longestWait)
-      this.#queue.shift()?.go('shed');
+    if (this.#queue.length === 0) return;
+    const now = present();
+    const isTooLate = ({ since }: Waiting) => workSince(since, now) > longestWait || now.clock - since.clock > patience;
+    while (this.#queue[0] !== undefined && this.#queue.length > fewWaiting && isTooLate(this.#queue[0])) this.#queue.shift()?.go('shed');
     if (this.#queue.length === 0 || !this.#hasRoom()) return;
     this.#underWay++;
     this.#queue.shift()?.go('work');

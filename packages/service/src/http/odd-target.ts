@@ -1,3 +1,5 @@
+import { staysHere } from './location.ts';
+
 /** The beginning of a request, up to the end of its first line. */
 const firstLine = /^(?:GET|HEAD) (\/.*) HTTP\/1\.[01]\r?\n/;
 
@@ -16,8 +18,9 @@ export function encodedTarget(bytes: Buffer | undefined): string | undefined {
     return undefined;
   }
   const target = firstLine.exec(text)?.[1];
-  if (target === undefined || target.startsWith('//')) return undefined;
+  // A target may be no URL at all: “/\\[” names a host to the URL standard.
+  if (target === undefined || !staysHere(target) || !URL.canParse(target, 'http://a')) return undefined;
   const { pathname, search } = new URL(target, 'http://a');
   const encoded = pathname + search;
-  return encoded === target || encoded.startsWith('//') ? undefined : encoded;
+  return encoded === target || !staysHere(encoded) ? undefined : encoded;
 }

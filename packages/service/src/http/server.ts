@@ -2,14 +2,10 @@ import { createServer, type RequestListener, type Server } from 'node:http';
 import { Server as NetServer, type AddressInfo } from 'node:net';
 import type { Settings } from '../settings.ts';
 import { StartError } from '../start-error.ts';
+import { connectionLimits, headLimits } from './limits.ts';
 import { encodedTarget } from './odd-target.ts';
+import { endUnreadAnswers } from './unread-answers.ts';
 
-/** Bytes of a request’s head, which must hold an address that is far too long, so that it gets a page and not a cut line. */
-const mostHeaderBytes = 512 * 1024;
-/** Milliseconds that a request’s head has to arrive. */
-const headTime = 15_000;
-/** Milliseconds for which a connection is kept without a request. */
-const keepAlive = 10_000;
 /** Milliseconds, at a stop, in which connections are told to close with their next answer rather than cut. */
 const grace = 800;
 const closeEvery = 50;
@@ -18,14 +14,15 @@ const closeEvery = 50;
 export function httpServer(listener: RequestListener): Server {
   const server = createServer(
     {
-      maxHeaderSize: mostHeaderBytes,
+      maxHeaderSize: headLimits.bytes,
       requestTimeout: 0,
-      headersTimeout: headTime,
-      keepAliveTimeout: keepAlive,
+      headersTimeout: headLimits.time,
+      keepAliveTimeout: connectionLimits.idle,
       connectionsCheckingInterval: 2000,
     },
     listener,
   );
+  endUnreadAnswers(server);
   server.on('clientError', (error: NodeJS.ErrnoException & { rawPacket?: Buffer }, socket) => {
     const encoded = error.code === 'HPE_INVALID_URL' ? encodedTarget(error.rawPacket) : undefined;
     if (encoded !== undefined && socket.writable) {
@@ -35,7 +32,7 @@ export function httpServer(listener: RequestListener): Server {
     const status = error.code === 'HPE_HEADER_OVERFLOW' ? '431 Request Header Fields Too Large' : '400 Bad Request';
     if (socket.writable)
       socket.end(
-        `HTTP/1.1 ${status}\r\ncontent-type: text/plain\r\nconnection: close\r\n\r\nThe request is not well-formed, or its address is far too long.\n`,
+        `HTTP/1.1 ${status}\r\ncontent-type: text/plain\r\nconnection: close\r\n\r\nThe request is not well-formed, or its address or header fields are far too long.\n`,
       );
   });
   return server;

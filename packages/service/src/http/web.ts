@@ -1,4 +1,5 @@
 import type { RequestListener } from 'node:http';
+import { PallmistError } from '@pallmist/app';
 import compression from 'compression';
 import express, { type Express, type NextFunction, type Request, type Response } from 'express';
 import { referencePage, referenceStyle } from '../api/reference-page.ts';
@@ -9,6 +10,8 @@ import { docsSite } from '../docs/docs-site.ts';
 import { failureMessage, message, strayMessage } from '../pages/messages.ts';
 import { AppHost } from '../pages/app-host.ts';
 import type { ServiceParts } from '../service-parts.ts';
+import { problemDetails } from '../api/problem-details.ts';
+import { refusedHead } from './door.ts';
 import { builtFiles } from './built-files.ts';
 import { consoleFiles } from './console-files.ts';
 import { checkReadiness } from './health.ts';
@@ -29,6 +32,9 @@ export function webApp(parts: ServiceParts, guard: LoadGuard): RequestListener {
   web.set('trust proxy', settings.trustProxy);
   web.use(logRequests(parts.log));
   web.use(securityHeaders(settings));
+  web.use((request, _, next) => {
+    next(refusedHead(request));
+  });
 
   web.get('/~/health', (_, response) => {
     response.json({ status: 'ok', version, apps: live.size });
@@ -107,8 +113,15 @@ export function webApp(parts: ServiceParts, guard: LoadGuard): RequestListener {
     }
     const status = statusOf(error);
     if (status < 500) {
-      const sentence = status !== 400 && error instanceof Error ? error.message : 'The request is not well-formed.';
-      host.say(response, message(live.at(request.path), status, 'That could not be taken', [sentence]));
+      const ours = error instanceof PallmistError || (status !== 400 && error instanceof Error);
+      const sentence = ours ? error.message : 'The request is not well-formed.';
+      // The head of a request for the HTTP interface is refused before its router is asked.
+      if (request.path.startsWith('/~/api/'))
+        response
+          .status(status)
+          .type('application/problem+json')
+          .send(JSON.stringify(problemDetails(status, sentence)));
+      else host.say(response, message(live.at(request.path), status, 'Request rejected', [sentence]));
       return;
     }
     request.log.error({ err: error }, 'request failed');

@@ -1,4 +1,5 @@
 import {
+  own,
   admissionOf,
   appTexts,
   arrive,
@@ -131,7 +132,7 @@ function turnAway(hosted: HostedApp, request: Request, reading: Reading, passage
   const signInPage = hosted.definition.signIn?.page ?? '';
   const wayIn = (why: Reason) => signInAddress(hosted.compiled, signInPage, request.originalUrl, why, reading.values);
   if (passage === 'sign-in') return { redirect: { status: 303, to: wayIn('sign-in-needed') }, needsSignIn: true };
-  const admission = admissionOf(hosted.definition.pages[reading.page ?? '']?.admit, hosted.definition.gates);
+  const admission = admissionOf(own(hosted.definition.pages, reading.page ?? '')?.admit, hosted.definition.gates);
   const reason = typeof admission === 'object' ? admission.reason : undefined;
   const refused = message(
     hosted,

@@ -4,6 +4,7 @@ import type { KeptPage } from './kept-page.ts';
 import type { StatusMessage } from './messages.ts';
 import { withOnce } from './show.ts';
 import { pageDataType, type AskedAs, type PageOutcome, type Received } from './steps.ts';
+import { redirect } from '../http/location.ts';
 
 /** The result of a form: the address to open now that it is saved, or a document to load instead. */
 type FormOutcome = { saved: string; said?: string } | { document: string };
@@ -19,10 +20,10 @@ export async function answer({ request, response }: Pick<Received, 'request' | '
     if (typeof body === 'string') response.send(withOnce(body));
     else await body.send(request, response);
   } else if ('say' in given) answerMessage(response, given.say, assets);
-  else if ('redirect' in given) response.redirect(given.redirect.status, given.redirect.to);
+  else if ('redirect' in given) redirect(response, given.redirect.status, given.redirect.to);
   // What came of a form is told to a script as data, to anything else by a redirect.
   else if (request.headers.accept === pageDataType) response.type(pageDataType).send(JSON.stringify(given));
-  else response.redirect(303, 'saved' in given ? given.saved : given.document);
+  else redirect(response, 303, 'saved' in given ? given.saved : given.document);
 }
 
 /** A page that says something. */

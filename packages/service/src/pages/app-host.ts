@@ -73,7 +73,7 @@ export class AppHost {
       previous: new PreviousPages(settings, cookies),
       cache: new PageCache(),
       saving: { store, cookies, sealer, post, mailLimits: new MailLimits(store.mails, clock), webhooks, base },
-      signUp: new SignUp(store, this.#signIn, guard, clock),
+      signUp: new SignUp(store, this.#signIn, guard, parts.passwordTurns, clock),
     };
   }
 

@@ -1,6 +1,8 @@
 import busboy from 'busboy';
 import type { Request } from 'express';
-import { bodyChunks, readBody, RefusedBody } from '../http/bodies.ts';
+import { bodyChunks, holdBytes, readBody, RefusedBody } from '../http/bodies.ts';
+import { formLimits } from '../http/limits.ts';
+import { feed, hearErrors } from '../http/streams.ts';
 
 /** A file as a form has sent it. */
 export interface SentFile {
@@ -18,16 +20,6 @@ export interface FormBody {
   files: Record<string, SentFile>;
 }
 
-/** Bytes of a form without files. */
-const mostText = 1_000_000;
-const mostFields = 300;
-const mostFiles = 10;
-/** Bytes of a form with files, all of it. */
-const mostWithFiles = 50_000_000;
-/** Milliseconds within which a form has to be here. */
-const textTime = 30_000;
-const fileTime = 10 * 60_000;
-
 /** Whether a form comes with files, or could. */
 export const sendsFiles = (request: Request): boolean => request.headers['content-type']?.startsWith('multipart/form-data') === true;
 
@@ -39,45 +31,64 @@ export const sendsFiles = (request: Request): boolean => request.headers['conten
 export async function readForm(request: Request, greatestFile: number): Promise<FormBody> {
   if (greatestFile > 0 && sendsFiles(request)) return readMultipart(request, greatestFile);
   const type = request.headers['content-type']?.split(';')[0]?.trim().toLowerCase();
-  const body = await readBody(request, { bytes: mostText, total: textTime });
+  const body = await readBody(request, { bytes: formLimits.texts, total: formLimits.time });
   if (type !== 'application/x-www-form-urlencoded') return { texts: {}, files: {} };
+  // Counted before they are taken apart: that takes longer.
+  if (countOf(body, '&') >= formLimits.fields) throw tooManyFields();
   const texts: Record<string, string> = Object.create(null) as Record<string, string>;
-  let fields = 0;
-  for (const [name, text] of new URLSearchParams(body.toString('utf8'))) {
-    if (++fields > mostFields) throw new RefusedBody(413, `The form sends more than ${String(mostFields)} fields.`);
-    texts[name] = text;
-  }
+  for (const [name, text] of new URLSearchParams(body.toString('utf8'))) texts[name] = text;
   return { texts, files: {} };
 }
 
+function countOf(bytes: Buffer, sign: string): number {
+  let count = 0;
+  for (let at = bytes.indexOf(sign); at !== -1; at = bytes.indexOf(sign, at + 1)) count++;
+  return count;
+}
+
+const tooManyFields = () => new RefusedBody(413, `The form sends more than ${String(formLimits.fields)} fields.`);
+const tooLong = () =>
+  new RefusedBody(
+    413,
+    `The texts of the form are longer than ${String(formLimits.texts / 1000)} KB, which is the most that is taken here.`,
+  );
+
 async function readMultipart(request: Request, greatestFile: number): Promise<FormBody> {
-  const body: FormBody = { texts: Object.create(null) as Record<string, string>, files: {} };
+  const body: FormBody = {
+    texts: Object.create(null) as Record<string, string>,
+    files: Object.create(null) as Record<string, SentFile>,
+  };
+  const { texts: mostText, fields, files } = formLimits;
   let parser: busboy.Busboy;
   try {
     parser = busboy({
       headers: request.headers,
       defParamCharset: 'utf8',
-      limits: { fileSize: greatestFile, files: mostFiles, fields: mostFields, fieldSize: mostText, parts: mostFields + mostFiles },
+      limits: { fileSize: greatestFile, files, fields, fieldSize: mostText, parts: fields + files },
     });
   } catch {
     throw new RefusedBody(400, 'The form is not well-formed.');
   }
-  const parsed = new Promise<void>((resolve, reject) => {
-    parser.once('close', resolve);
-    parser.once('error', () => {
-      reject(new RefusedBody(400, 'The form is not well-formed.'));
-    });
-  });
-  // Told at the end of the request; until then nobody listens.
-  parsed.catch(() => undefined);
+  let refused: RefusedBody | undefined;
+  const refuse = (why: RefusedBody) => {
+    refused ??= why;
+  };
   let textBytes = 0;
   parser.on('field', (name, text) => {
-    textBytes += text.length;
+    textBytes += Buffer.byteLength(text) + Buffer.byteLength(name);
     // One limit for all texts together.
-    if (textBytes > mostText) parser.destroy(new Error('too many texts'));
+    if (textBytes > mostText) refuse(tooLong());
     else body.texts[name] = text;
   });
+  parser.on('fieldsLimit', () => {
+    refuse(tooManyFields());
+  });
+  for (const event of ['filesLimit', 'partsLimit'] as const)
+    parser.on(event, () => {
+      refuse(new RefusedBody(413, `The form sends more than ${String(files)} files.`));
+    });
   parser.on('file', (field, stream, { filename }) => {
+    hearErrors(stream);
     const chunks: Buffer[] = [];
     let cut = false;
     stream.on('data', (chunk: Buffer) => {
@@ -87,7 +98,6 @@ async function readMultipart(request: Request, greatestFile: number): Promise<Fo
       cut = true;
       chunks.length = 0;
     });
-    stream.on('error', () => undefined);
     stream.on('end', () => {
       const kept = Buffer.concat(chunks);
       // Browsers send an empty part for a box without a file.
@@ -95,17 +105,13 @@ async function readMultipart(request: Request, greatestFile: number): Promise<Fo
       body.files[field] = { name: tidyName(filename ?? ''), bytes: kept, size: cut ? Infinity : kept.length };
     });
   });
-  for await (const chunk of bodyChunks(request, { bytes: mostWithFiles, total: fileTime })) {
-    if (parser.destroyed) break;
-    if (!parser.write(chunk)) await new Promise<void>((resolve) => parser.once('drain', resolve).once('close', resolve));
-  }
-  if (textBytes > mostText)
-    throw new RefusedBody(
-      413,
-      `The texts of the form are longer than ${String(mostText / 1000)} KB, which is the most that is taken here.`,
-    );
-  parser.end();
-  await parsed;
+  const chunks = bodyChunks(request, { bytes: formLimits.bytes, total: formLimits.timeWithFiles });
+  const whole = await feed(parser, chunks, ({ length }) => {
+    holdBytes(request, length);
+    return refused === undefined;
+  });
+  if (refused !== undefined) throw refused;
+  if (!whole) throw new RefusedBody(400, 'The form is not well-formed.');
   return body;
 }
 

@@ -1,4 +1,4 @@
-import { fileProblem, type FieldDefinition, type RecordData, type Say } from '@pallmist/app';
+import { own, fileProblem, type FieldDefinition, type RecordData, type Say } from '@pallmist/app';
 import type { HostedApp } from '../apps/hosted-app.ts';
 import type { Stores } from '../store/store.ts';
 import type { FormBody } from './form-body.ts';
@@ -30,16 +30,16 @@ export class FormFiles {
   ): Promise<Record<string, string>> {
     const problems: Record<string, string> = {};
     for (const [name, field] of Object.entries(fields)) {
-      const file = files[ownName.file(name)];
-      const present = texts[name] ?? '';
+      const file = own(files, ownName.file(name));
+      const present = own(texts, name) ?? '';
       if (file !== undefined) {
         const problem = fileProblem(field, file.name, file.size, say);
         const kept = problem === undefined ? await this.#sent.keep(app, file.name, file.bytes) : undefined;
         if (kept === undefined) problems[name] = problem ?? 'So many files are under way that there is no room. Please try again later.';
         else texts[name] = kept;
-      } else if (given[ownName.none(name)] === 'yes') texts[name] = '';
+      } else if (own(given, ownName.none(name)) === 'yes') texts[name] = '';
       // The name of a file comes from the form: it is believed only where it is this record’s, or nobody’s yet.
-      else if (before && present !== '' && present !== before[name] && !(await this.#sent.isLoose(app, present))) {
+      else if (before && present !== '' && present !== own(before, name) && !(await this.#sent.isLoose(app, present))) {
         texts[name] = '';
         problems[name] = 'The file is not here any more. Please choose it again.';
       }

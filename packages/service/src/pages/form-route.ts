@@ -1,8 +1,9 @@
-import { formAddress, pathTemplate } from '@pallmist/app';
+import { own, formAddress, pathTemplate } from '@pallmist/app';
 import type { Request, Response } from 'express';
 import type { HostedApp } from '../apps/hosted-app.ts';
 import { message, type StatusMessage } from './messages.ts';
 import type { Route } from './route.ts';
+import { redirect } from '../http/location.ts';
 
 /**
  * Answers forms without JavaScript whose boxes fill a path (`~to/PAGE`), since a browser can only put typed text into the query.
@@ -13,7 +14,7 @@ export class FormRoute implements Route {
     const beginning = `${hosted.compiled.mount}/~to/`;
     if (!path.startsWith(beginning)) return Promise.resolve('not-mine');
     const name = path.slice(beginning.length);
-    const page = Object.hasOwn(hosted.definition.pages, name) ? hosted.definition.pages[name] : undefined;
+    const page = Object.hasOwn(hosted.definition.pages, name) ? own(hosted.definition.pages, name) : undefined;
     if (page === undefined)
       return Promise.resolve(message(hosted, 404, 'There is no such page', ['The page of this form is no longer there.']));
     const query = new URLSearchParams(request.originalUrl.split('?')[1] ?? '');
@@ -21,7 +22,7 @@ export class FormRoute implements Route {
     if (to === undefined)
       return Promise.resolve(message(hosted, 422, 'Something is missing', ['Go back and fill in every box that the page needs.']));
     response.setHeader('cache-control', 'no-store');
-    response.redirect(303, to);
+    redirect(response, 303, to);
     return Promise.resolve('answered');
   }
 }

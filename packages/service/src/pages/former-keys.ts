@@ -1,4 +1,4 @@
-import { fieldText, type AppDefinition } from '@pallmist/app';
+import { own, fieldText, type AppDefinition } from '@pallmist/app';
 import type { RecordSpace, RecordStore } from '../store/records.ts';
 
 /**
@@ -15,7 +15,7 @@ export async function todaysKeys(
   by: string | undefined,
   former: readonly string[],
 ): Promise<Map<string, string>> {
-  const { keyField = '', formerKeys = [] } = collections[from] ?? {};
+  const { keyField = '', formerKeys = [] } = own(collections, from) ?? {};
   const present = by ?? keyField;
   const found = new Map<string, string>();
   for (const field of formerKeys) {
@@ -24,7 +24,7 @@ export async function todaysKeys(
     const where = [{ field, operator: 'oneOf' as const, value: wanted }];
     const read = { from, where, sort: [], page: 1, size: wanted.length, nothing: false };
     for (const row of (await store.read(space, collections, read, { [field]: {}, [present]: {} })).rows) {
-      const [text, key] = [fieldText(row[field]), fieldText(row[present])];
+      const [text, key] = [fieldText(own(row, field)), fieldText(own(row, present))];
       if (key !== '') found.set(text, key);
     }
   }

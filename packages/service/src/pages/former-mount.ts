@@ -1,6 +1,7 @@
 import type { Request, Response } from 'express';
 import type { HostedApp } from '../apps/hosted-app.ts';
 import type { Route } from './route.ts';
+import { redirect } from '../http/location.ts';
 
 /**
  * Answers for what is no page at a place where the app stood once: its short addresses, codes and files are where the app
@@ -16,7 +17,7 @@ export class FormerMountRoute implements Route {
     if (path.startsWith(`${mount}/~`)) return Promise.resolve('not-mine');
     const former = formerMounts.find((one) => path.startsWith(`${one}/~`));
     if (former === undefined) return Promise.resolve('not-mine');
-    response.redirect(301, mount + request.originalUrl.slice(former.length));
+    redirect(response, 301, mount + request.originalUrl.slice(former.length));
     return Promise.resolve('answered');
   }
 }

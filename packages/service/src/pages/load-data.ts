@@ -1,4 +1,5 @@
 import {
+  own,
   fieldText,
   recordTitle,
   optionsName,
@@ -36,7 +37,7 @@ export async function loadRecords(
   const records: PageData['records'] = {};
   const missing: MissingRecord[] = [];
   for (const [parameter, { from, key, by }] of Object.entries(plan.records)) {
-    const record = await store.byKey(space, collections, from, key, { by, fields: fields?.records[parameter] });
+    const record = await store.byKey(space, collections, from, key, { by, fields: own(fields?.records, parameter) });
     if (record) records[parameter] = record;
     else missing.push({ parameter, key, from, by });
   }
@@ -54,12 +55,12 @@ export async function strangers(
 ): Promise<MissingRecord[]> {
   const found: MissingRecord[] = [];
   for (const [parameter, { from, key, by }] of Object.entries(plan.records)) {
-    const ties = Object.entries(page.parameters?.[parameter]?.tied ?? {});
+    const ties = Object.entries(own(page.parameters, parameter)?.tied ?? {});
     if (ties.length === 0) continue;
     const record = await store.byKey(space, collections, from, key, { by, fields: Object.fromEntries(ties.map(([field]) => [field, {}])) });
     const holds = ([field, other]: [string, string]) => {
-      const of = collections[from]?.fields[field]?.of;
-      return fieldText(record?.[field], of === undefined ? undefined : collections[of]) === fieldText(values[other]);
+      const of = own(own(collections, from)?.fields, field)?.of;
+      return fieldText(own(record, field), of === undefined ? undefined : own(collections, of)) === fieldText(own(values, other));
     };
     if (record !== undefined && !ties.every(holds)) found.push({ parameter, key, from, by, tiedTo: ties.map(([, other]) => other) });
   }
@@ -77,11 +78,11 @@ export async function loadListed(
   const unknown: { parameter: string; keys: string[]; kept: string[] }[] = [];
   const { collections = {} } = definition;
   for (const [parameter, { from, keys }] of Object.entries(lists)) {
-    const field = collections[from]?.keyField ?? '';
+    const field = own(collections, from)?.keyField ?? '';
     const where = [{ field, operator: 'oneOf' as const, value: [...keys] }];
-    const fields = { [field]: {}, [collections[from]?.titleField ?? field]: {} };
+    const fields = { [field]: {}, [own(collections, from)?.titleField ?? field]: {} };
     const read = { from, where, sort: [], page: 1, size: keys.length, nothing: false };
-    const found = new Map((await store.read(space, collections, read, fields)).rows.map((row) => [fieldText(row[field]), row]));
+    const found = new Map((await store.read(space, collections, read, fields)).rows.map((row) => [fieldText(own(row, field)), row]));
     const kept = keys.filter((key) => found.has(key));
     titles[parameter] = kept.map((key) => recordTitle(definition, from, found.get(key) ?? {}));
     if (kept.length < keys.length) unknown.push({ parameter, keys: keys.filter((key) => !found.has(key)), kept });
@@ -106,7 +107,7 @@ export async function loadLists(
 ): Promise<Pick<PageData, 'rows' | 'options'>> {
   const rows: PageData['rows'] = {};
   for (const [name, read] of Object.entries(plan.rows))
-    rows[name] = await store.read(space, collections, read, fields.rows[name] ?? {}, counted[name]);
+    rows[name] = await store.read(space, collections, read, own(fields.rows, name) ?? {}, own(counted, name));
   const options: PageData['options'] = {};
   for (const source of sources) options[optionsName(source)] = await store.options(space, collections, source.from, source.by);
   return { rows, options };

@@ -1,4 +1,5 @@
 import {
+  own,
   admissionOf,
   appTexts,
   celWith,
@@ -146,7 +147,7 @@ export async function load(admitted: Admitted, { store, cookies, sealer }: LoadP
 function reasonOfWanted({ definition, compiled }: HostedApp, reading: Admitted['reading']): string | undefined {
   const wanted = ownValue(reading, ownNames.wanted);
   const page = wanted === undefined ? undefined : readAddress(compiled, wanted).page;
-  const admission = page === undefined ? undefined : admissionOf(definition.pages[page]?.admit, definition.gates);
+  const admission = page === undefined ? undefined : admissionOf(own(definition.pages, page)?.admit, definition.gates);
   const reason = typeof admission === 'object' ? admission.reason : undefined;
   return reason === undefined ? undefined : appTexts(definition, reading.values)(reason);
 }
@@ -175,14 +176,14 @@ async function loadData(
     const first = missing[0] ?? (await strangers(store.records, space, definition, page, plan, reading.values))[0];
     const unknown = listed.unknown[0];
     if (first === undefined && unknown !== undefined) {
-      const { from = '', keys: named = [] } = listedRecords(definition, page, reading.values)[unknown.parameter] ?? {};
+      const { from = '', keys: named = [] } = own(listedRecords(definition, page, reading.values), unknown.parameter) ?? {};
       const todays = await todaysKeys(store.records, space, definition, from, undefined, unknown.keys);
       if (as === 'document' && todays.size > 0) {
         const list = named.map((key) => todays.get(key) ?? key);
         const { address: to } = writeAddress(app, name, { ...reading.values, [unknown.parameter]: list });
         if (to !== undefined) return { to, forGood: true };
       }
-      const label = page.parameters?.[unknown.parameter]?.label ?? unknown.parameter;
+      const label = own(page.parameters, unknown.parameter)?.label ?? unknown.parameter;
       const keys = unknown.keys.slice(0, 5).map((key) => quote(key));
       const message = `“${label}” is shown without ${keys.join(', ')}: there ${unknown.keys.length === 1 ? 'is no such record' : 'are no such records'}.`;
       reading = rejectItems(app, compiled, reading, unknown.parameter, unknown.kept, { code: 'unknown-record', message });
@@ -193,7 +194,7 @@ async function loadData(
       continue;
     }
     if (first === undefined) {
-      const titles = Object.fromEntries(Object.keys(plan.lists).map((name) => [name, listed.titles[name] ?? []]));
+      const titles = Object.fromEntries(Object.keys(plan.lists).map((name) => [name, own(listed.titles, name) ?? []]));
       const lists = await loadLists(store.records, space, definition, planWith(records), listSources(hosted, page), fields);
       return { data: { records, ...lists, ...(Object.keys(titles).length > 0 ? { titles } : {}) }, reading };
     }
@@ -204,15 +205,15 @@ async function loadData(
       const { address: to } = meant === undefined ? {} : writeAddress(app, name, { ...reading.values, [first.parameter]: meant });
       if (to !== undefined) return { to, forGood: formerly !== undefined };
     }
-    const label = page.parameters?.[first.parameter]?.label ?? first.parameter;
-    const labelOf = (name: string) => `“${page.parameters?.[name]?.label ?? name}”`;
+    const label = own(page.parameters, first.parameter)?.label ?? first.parameter;
+    const labelOf = (name: string) => `“${own(page.parameters, name)?.label ?? name}”`;
     const [code, reason] =
       first.tiedTo === undefined
         ? ['unknown-record', 'There is no such record.']
         : ['not-tied', `It does not belong to ${first.tiedTo.map(labelOf).join(' and ')} of this address.`];
     const sentence = `“${label}” cannot be ${quote(first.key)}: ${reason}`;
     reading = rejectValue(app, compiled, reading, first.parameter, code, sentence);
-    if (reading.status !== 'found' || reading.values[first.parameter] !== undefined)
+    if (reading.status !== 'found' || own(reading.values, first.parameter) !== undefined)
       return { data: { records, rows: {}, options: {} }, reading, missing: first };
   }
 }

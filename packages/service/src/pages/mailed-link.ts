@@ -6,6 +6,7 @@ import { AttemptLimit } from '../http/attempt-limit.ts';
 import type { PostOffice } from '../mail/post-office.ts';
 import type { Store } from '../store/store.ts';
 import { firstAfterSignIn, type SignIn } from './sign-in.ts';
+import { redirect } from '../http/location.ts';
 
 const defaultMinutes = 20;
 const minute = 60_000;
@@ -36,7 +37,7 @@ export class MailedLink {
     const signInPage = hosted.definition.signIn?.page ?? '';
     const back = followBack(hosted.compiled, signInPage, wanted);
     const tooMany = this.#limit.isReachedBy(request, response);
-    response.redirect(303, signInAddress(hosted.compiled, signInPage, back, tooMany ? 'too-many-tries' : 'mail-sent'));
+    redirect(response, 303, signInAddress(hosted.compiled, signInPage, back, tooMany ? 'too-many-tries' : 'mail-sent'));
     const address = mailAddress(mail);
     if (tooMany || address === undefined) return;
     try {
@@ -68,10 +69,10 @@ export class MailedLink {
     const link = await this.#store.entryLinks.take(scope, token);
     const person = link && (await this.#store.people.find(definition.app, link.login));
     if (link === undefined || person === undefined) {
-      response.redirect(303, signInAddress(compiled, signInPage, undefined, 'link-expired'));
+      redirect(response, 303, signInAddress(compiled, signInPage, undefined, 'link-expired'));
       return;
     }
     await this.#signIn.begin(hosted, person.login, request, response);
-    response.redirect(303, followBack(compiled, signInPage, link.wanted) ?? firstAfterSignIn(hosted, person));
+    redirect(response, 303, followBack(compiled, signInPage, link.wanted) ?? firstAfterSignIn(hosted, person));
   }
 }

@@ -1,4 +1,5 @@
 import {
+  own,
   allParameterTypes,
   appPartFor,
   appTexts,
@@ -39,11 +40,11 @@ export interface StatusMessage {
 export function readingMessage(hosted: HostedApp, reading: Reading, address: string): StatusMessage {
   const values = reading.page === undefined ? valuesAnywhere(hosted, address) : reading.values;
   const inWords = appTexts(hosted.definition, values);
-  const declared = { ...hosted.definition.parameters, ...hosted.definition.pages[reading.page ?? '']?.parameters };
+  const declared = { ...hosted.definition.parameters, ...own(hosted.definition.pages, reading.page ?? '')?.parameters };
   const sentences = reading.problems
     .filter(({ severity }) => severity === 'error')
     .flatMap(({ message: raw, hint, parameter = '' }) => {
-      const said = withTextsInWords(raw, declared[parameter], inWords);
+      const said = withTextsInWords(raw, own(declared, parameter), inWords);
       return hint === undefined ? [said] : [said, hint];
     });
   switch (reading.status) {
@@ -88,7 +89,7 @@ function goneMessage(hosted: HostedApp, { gone = 0 }: Reading, inWords: (text: s
     [reason === undefined ? 'Nothing is at this address any more.' : inWords(reason)],
     values,
   );
-  const target = to === undefined ? undefined : hosted.definition.pages[to.page];
+  const target = to === undefined ? undefined : own(hosted.definition.pages, to.page);
   const href =
     to === undefined ? undefined : writeAddress(hosted.compiled, to.page, to.values ?? {}, { present: values, newLink: true }).address;
   if (target !== undefined && href !== undefined && to !== undefined)
@@ -103,8 +104,8 @@ function goneValueMessage(
   { name, text = '' }: ParameterReading,
   inWords: (text: string) => string,
 ): StatusMessage {
-  const declaration = { ...hosted.definition.parameters, ...hosted.definition.pages[page]?.parameters }[name];
-  const { reason, instead } = declaration?.goneValues?.[decodeForShow(text)] ?? {};
+  const declaration = own({ ...hosted.definition.parameters, ...own(hosted.definition.pages, page)?.parameters }, name);
+  const { reason, instead } = own(declaration?.goneValues, decodeForShow(text)) ?? {};
   const sentence = reason === undefined ? 'Nothing is at this address any more.' : inWords(reason);
   const said = message(hosted, 410, 'This page was removed', [sentence], values);
   const compiled = hosted.compiled.pages.get(page)?.byName.get(name);
@@ -112,7 +113,7 @@ function goneValueMessage(
   const value = valueFrom(instead, compiled.plain);
   if (value instanceof Refusal) return said;
   const href = writeAddress(hosted.compiled, page, { ...values, [name]: value }).address;
-  const choice = typeof value === 'string' ? hosted.definition.choices?.[declaration?.of ?? '']?.[value] : undefined;
+  const choice = typeof value === 'string' ? own(own(hosted.definition.choices, declaration?.of ?? ''), value) : undefined;
   const label = typeof choice === 'object' ? choice.label : choice;
   if (href !== undefined)
     said.message.ways.unshift({ text: label === undefined ? decodeForShow(compiled.plain.write(value) ?? '') : inWords(label), href });
@@ -122,7 +123,7 @@ function goneValueMessage(
 /** What to say when a record that the address names is not there. */
 export function missingMessage(hosted: HostedApp, page: string, missing: MissingRecord, values: Values): StatusMessage {
   const say = sayFor(hosted, values);
-  const declaration = hosted.definition.pages[page]?.parameters?.[missing.parameter];
+  const declaration = own(own(hosted.definition.pages, page)?.parameters, missing.parameter);
   const label = appTexts(hosted.definition, values)(declaration?.label ?? missing.parameter);
   return message(
     hosted,

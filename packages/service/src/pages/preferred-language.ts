@@ -1,4 +1,4 @@
-import { writeAddress } from '@pallmist/app';
+import { own, writeAddress } from '@pallmist/app';
 import type { AppCookies } from '../http/cookies.ts';
 import type { ReadRequest } from './steps.ts';
 
@@ -14,8 +14,8 @@ export function preferredLanguage({ hosted, app, name, reading, request, respons
   if (cookies.read(hosted, request, 'language') !== undefined) return undefined;
   cookies.set(hosted, response, 'language', 'settled');
   const stated = reading.parameters.some((parameter) => parameter.name === language && parameter.text !== undefined);
-  const tags = Object.keys(choices?.[parameters?.[language]?.of ?? ''] ?? {});
+  const tags = Object.keys(own(choices, own(parameters, language)?.of ?? '') ?? {});
   const wanted = stated ? undefined : request.acceptsLanguages(tags);
-  if (typeof wanted !== 'string' || wanted === reading.values[language]) return undefined;
+  if (typeof wanted !== 'string' || wanted === own(reading.values, language)) return undefined;
   return writeAddress(app, name, { ...reading.values, [language]: wanted }).address;
 }

@@ -1,4 +1,4 @@
-import { languageOf, readAddress, SealBook, sentencesIn, withContext, type CompiledApp, type Reading } from '@pallmist/app';
+import { own, languageOf, readAddress, SealBook, sentencesIn, withContext, type CompiledApp, type Reading } from '@pallmist/app';
 import type { HostedApp } from '../apps/hosted-app.ts';
 import type { Ledger } from '../ledger/ledger.ts';
 import type { LinkPromises } from '../apps/link-promises.ts';
@@ -39,7 +39,7 @@ export async function read(received: Received, { sealer, visit, store, promises,
     if (to !== undefined) return leads(303, to);
   }
   const name = reading.page ?? '';
-  const page = hosted.definition.pages[name];
+  const page = own(hosted.definition.pages, name);
   const compiled = app.pages.get(name);
   if (page === undefined || compiled === undefined) {
     const past = reading.status === 'unknown-page' && !hosted.draft ? await promises.find(hosted, address, book) : undefined;

@@ -14,10 +14,12 @@ const filesOfNetwork = { window: 10 * 60_000, most: 60 };
 export class FormReceiver {
   readonly #settings: ServiceParts['settings'];
   readonly #bodies = new BodyGate();
+  readonly #forms: AttemptLimit;
   readonly #files: AttemptLimit;
 
   constructor({ settings, clock }: Pick<ServiceParts, 'settings' | 'clock'>) {
     this.#settings = settings;
+    this.#forms = new AttemptLimit({ window: 60_000, most: settings.formsPerMinute }, clock);
     this.#files = new AttemptLimit(filesOfNetwork, clock);
   }
 
@@ -25,6 +27,12 @@ export class FormReceiver {
   async receive(hosted: HostedApp, request: Request, response: Response): Promise<Step<{ form: FormBody }>> {
     if (!isFromThisSite(request, this.#settings.publicUrl))
       return says(message(hosted, 403, 'That came from another site', ['The form was not sent from this site, so it was not taken.']));
+    if (this.#forms.isReachedBy(request, response))
+      return says(
+        message(hosted, 429, 'Too many at once', [
+          'So many forms came from your network that no more are taken for a minute. Nothing is saved yet; please go back and send it again.',
+        ]),
+      );
     if (sendsFiles(request) && this.#files.isReachedBy(request, response))
       return says(message(hosted, 429, 'Too many files', ['So many files came from your network that no more are taken for a while.']));
     return { form: await this.#bodies.during(request, () => readForm(request, hosted.greatestFile)) };

@@ -1,4 +1,5 @@
 import {
+  own,
   decodeForShow,
   readAddress,
   repairAddress,
@@ -28,10 +29,10 @@ export async function repaired(
 ): Promise<string | undefined> {
   const probable = repairAddress(app, address, reading);
   if (probable !== undefined || reading.status === 'found' || reading.page === undefined) return probable;
-  const declared = { ...hosted.definition.parameters, ...hosted.definition.pages[reading.page]?.parameters };
+  const declared = { ...hosted.definition.parameters, ...own(hosted.definition.pages, reading.page)?.parameters };
   const values = { ...reading.values };
   for (const { name, text, problem } of reading.parameters) {
-    const { type, of = '', by } = declared[name] ?? {};
+    const { type, of = '', by } = own(declared, name) ?? {};
     if (problem === undefined || problem.code === 'gone-value' || type !== 'record' || text === undefined || text.length > 3 * longestKey)
       continue;
     const key = await nearKey(records, recordSpace({ records }, hosted), hosted.definition.collections ?? {}, of, decodeForShow(text), by);
@@ -53,7 +54,7 @@ export async function nearKey(
   key: string,
   by: string | undefined,
 ): Promise<string | undefined> {
-  const field = by ?? collections[from]?.keyField ?? '';
+  const field = by ?? own(collections, from)?.keyField ?? '';
   const bare = withoutMarks(key);
   if (bare === '' || bare.length > longestKey) return undefined;
   const where = [{ field, operator: 'startsWith' as const, value: bare }];

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import {
+  own,
   fieldName,
   fileFieldsOf,
   formNamesOf,
@@ -214,7 +215,7 @@ async function allOf({ records }: Stores, hosted: HostedApp, found: SentForm, ke
 }
 
 const fileFields = ({ definition }: HostedApp, { request: { collection } }: SentForm): string[] =>
-  Object.entries(definition.collections?.[collection]?.fields ?? {}).flatMap(([name, { type }]) => (type === 'file' ? [name] : []));
+  Object.entries(own(definition.collections, collection)?.fields ?? {}).flatMap(([name, { type }]) => (type === 'file' ? [name] : []));
 
 const fileTree = (hosted: HostedApp, found: SentForm): FieldTree => Object.fromEntries(fileFields(hosted, found).map((name) => [name, {}]));
 
@@ -230,7 +231,7 @@ async function settleFiles(
   if (hosted.draft) return;
   const { app } = hosted.definition;
   for (const name of fileFields(hosted, found)) {
-    const [old, now] = [before[name], after[name]];
+    const [old, now] = [own(before, name), own(after, name)];
     if (old === now) continue;
     if (typeof now === 'string') await sentFiles.settle(app, now);
     if (typeof old === 'string') await sentFiles.drop(app, old);
@@ -240,7 +241,7 @@ async function settleFiles(
 /** Keeps what was typed until the person has signed in again, where the form is one of the page that it was sent to. */
 export async function holdForm({ hosted, request, response, form }: Received, { store, cookies }: SaveParts): Promise<void> {
   const name = form?.texts[ownFields.form];
-  const page = hosted.definition.pages[pageAt(hosted, request.originalUrl) ?? ''];
+  const page = own(hosted.definition.pages, pageAt(hosted, request.originalUrl) ?? '');
   if (form === undefined || name === undefined || page === undefined || !formNamesOf(page).has(name)) return;
   const texts = typedTexts(form);
   await new FormFiles(store).take(hosted, fileFieldsOf(hosted.definition, page, name), form, texts, undefined);

@@ -1,4 +1,5 @@
 import {
+  own,
   readAddress,
   Refusal,
   valueFrom,
@@ -23,7 +24,7 @@ export function shareable(app: CompiledApp, address: string): Shareable {
     const stated = reading.parameters.some((entry) => entry.name === name && entry.text !== undefined);
     // What is remembered for the visit is shared where its button has put it into the address.
     const shared = declaration.share !== false && declaration.once !== true && (!remembered || stated);
-    if (shared && reading.values[name] !== undefined) values[name] = reading.values[name];
+    if (shared && own(reading.values, name) !== undefined) values[name] = own(reading.values, name);
   }
   const written = writeAddress(app, page.name, values, { forSharing: true, tellsVisit: true });
   if (written.address === undefined) return { problems: written.problems };

@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto';
-import { walkContent, staysOnSite } from '@pallmist/app';
+import { own, walkContent, staysOnSite } from '@pallmist/app';
 import type { Request, Response } from 'express';
 import type { HostedApp } from '../apps/hosted-app.ts';
 import { openedFor } from '../apps/sealed-values.ts';
@@ -15,6 +15,7 @@ import { fillBook } from './load.ts';
 import { message, type StatusMessage } from './messages.ts';
 import type { Route } from './route.ts';
 import { addressOf, shareable } from './shareable.ts';
+import { redirect } from '../http/location.ts';
 
 const year = 365 * 24 * 60 * 60 * 1000;
 
@@ -70,7 +71,7 @@ export class ShortAddresses implements Route {
       return message(hosted, 410, 'This short address leads nowhere any more', [
         'The page that it was made for is not part of the app any more.',
       ]);
-    response.redirect(303, to);
+    redirect(response, 303, to);
     return 'answered';
   }
 
@@ -113,7 +114,7 @@ export class ShortAddresses implements Route {
     this.#cookies.set(hosted, response, 'short', token, year);
     const about = `${hosted.compiled.mount}/~s/${short.code}/about`;
     if (request.headers.accept === 'application/json') response.json({ short: this.#whole(hosted, short), about, until: until(short) });
-    else response.redirect(303, about);
+    else redirect(response, 303, about);
     return undefined;
   }
 
@@ -147,6 +148,6 @@ const until = ({ endsAt }: ShortAddress) => endsAt?.slice(0, 10);
 
 /** For how many days a page makes short addresses of itself; undefined where it does not. */
 function daysOn({ definition }: HostedApp, page: string): number | undefined {
-  const content = walkContent(definition.pages[page]?.content ?? []);
+  const content = walkContent(own(definition.pages, page)?.content ?? []);
   return [...content].map(({ references }) => references.shortAddressDays).find((days) => days !== undefined);
 }

@@ -1,4 +1,4 @@
-import { admissionOf, followBack, passGate, signInAddress, writeAddress, type Person, type Reason } from '@pallmist/app';
+import { own, admissionOf, followBack, passGate, signInAddress, writeAddress, type Person, type Reason } from '@pallmist/app';
 import type { Request, Response } from 'express';
 import type { HostedApp } from '../apps/hosted-app.ts';
 import { AttemptLimit } from '../http/attempt-limit.ts';
@@ -6,23 +6,17 @@ import type { AppCookies } from '../http/cookies.ts';
 import type { LoadGuard } from '../http/load-guard.ts';
 import { networkOfRequest } from '../http/network.ts';
 import { loginKey } from '../people/login-names.ts';
-import type { Sealer } from '../seals/sealer.ts';
+import { KnownBrowsers, knownFor } from '../people/known-browsers.ts';
+import type { PasswordTurns } from '../people/password-turns.ts';
 import type { ServiceParts } from '../service-parts.ts';
 import type { Settings } from '../settings.ts';
 import type { Store } from '../store/store.ts';
 import type { FormBody } from './form-body.ts';
+import { redirect } from '../http/location.ts';
 
 const minute = 60_000;
 /** Tries from one network that do not sign in. */
 const triesOfNetwork = { window: 10 * minute, most: 30 };
-/** Tries for one account from browsers that have never signed in to it: more than one network makes. */
-const triesOfAccount = { window: 15 * minute, most: 60 };
-/** Days for which a browser that has signed in to an account is known: who tries a password elsewhere does not lock it out. */
-const knownDays = 365;
-
-/** What the mark of a known browser is sealed as: no page or parameter is called so. */
-const deviceMark = { page: '~sign-in', parameter: '~device' };
-
 /** Signs people in and out of apps. */
 export class SignIn {
   readonly #store: Store;
@@ -30,50 +24,55 @@ export class SignIn {
   readonly #cookies: AppCookies;
   readonly #guard: LoadGuard;
   readonly #networks: AttemptLimit;
-  readonly #accounts: AttemptLimit;
-  readonly #sealer: Sealer;
+  readonly #browsers: KnownBrowsers;
+  readonly #turns: PasswordTurns;
 
   constructor(
-    { store, settings, sealer, clock }: Pick<ServiceParts, 'store' | 'settings' | 'sealer' | 'clock'>,
+    { store, settings, sealer, clock, passwordTurns }: Pick<ServiceParts, 'store' | 'settings' | 'sealer' | 'clock' | 'passwordTurns'>,
     cookies: AppCookies,
     guard: LoadGuard,
   ) {
-    this.#sealer = sealer;
+    this.#turns = passwordTurns;
     this.#guard = guard;
     this.#store = store;
     this.#settings = settings;
     this.#cookies = cookies;
     this.#networks = new AttemptLimit(triesOfNetwork, clock);
-    this.#accounts = new AttemptLimit(triesOfAccount, clock);
+    this.#browsers = new KnownBrowsers(sealer, clock);
   }
 
   async signIn(hosted: HostedApp, { texts }: FormBody, request: Request, response: Response): Promise<void> {
     const signInPage = hosted.definition.signIn?.page ?? '';
-    const field = (name: string) => texts[name] ?? '';
+    const field = (name: string) => own(texts, name) ?? '';
     const login = field('~name').trim();
     const wanted = followBack(hosted.compiled, signInPage, field('~wanted'));
     const again = (why: Reason) => {
-      response.redirect(303, signInAddress(hosted.compiled, signInPage, wanted, why));
+      redirect(response, 303, signInAddress(hosted.compiled, signInPage, wanted, why));
     };
-    const account = `${hosted.scope} ${loginKey(login.slice(0, 200))}`;
-    const isKnown = await this.#knows(hosted, login, request);
-    if (this.isTooOften(request, response) || (!isKnown && this.#accounts.isReached(account))) {
-      this.#accounts.tellWait(account, response);
+    const account = loginKey(login.slice(0, 200));
+    if (this.isTooOften(request, response)) {
+      again('too-many-tries');
+      return;
+    }
+    const tried = await this.#browsers.try(hosted.scope, account, this.#cookies.read(hosted, request, 'device'));
+    if ('wait' in tried) {
+      response.setHeader('retry-after', String(tried.wait));
       again('too-many-tries');
       return;
     }
     const password = field('~password').slice(0, 200);
     const { app } = hosted.definition;
     // A password takes its time, in a thread of its own.
-    const person = login.length > 100 ? undefined : await this.#guard.aside(() => this.#store.people.signIn(app, login, password));
-    if (person === undefined) {
-      again('wrong-password');
+    const check = () => this.#guard.aside(() => this.#store.people.signIn(app, login, password));
+    const person = login.length > 100 ? undefined : await this.#turns.during(request, check);
+    if (person === undefined || person === 'too-many') {
+      again(person === undefined ? 'wrong-password' : 'too-many-tries');
       return;
     }
-    if (!isKnown) this.#accounts.forgive(account);
-    await this.#remember(hosted, login, response);
+    tried.forgive();
+    this.#cookies.set(hosted, response, 'device', await this.#browsers.mark(hosted.scope, account), knownFor);
     await this.begin(hosted, person.login, request, response);
-    response.redirect(303, wanted ?? firstAfterSignIn(hosted, person));
+    redirect(response, 303, wanted ?? firstAfterSignIn(hosted, person));
   }
 
   /** Whether too much is tried from a network; what signs in does not count. */
@@ -103,19 +102,7 @@ export class SignIn {
     this.#cookies.clear(hosted, response, 'person');
     const { signIn } = hosted.definition;
     const after = signIn?.afterSignOut && writeAddress(hosted.compiled, signIn.afterSignOut.page, signIn.afterSignOut.values ?? {}).address;
-    response.redirect(303, after ?? (signIn ? signInAddress(hosted.compiled, signIn.page, undefined, 'signed-out') : this.#home(hosted)));
-  }
-
-  /** Whether this browser has signed in to the account before. */
-  async #knows(hosted: HostedApp, login: string, request: Request): Promise<boolean> {
-    const mark = this.#cookies.read(hosted, request, 'device');
-    const opened = mark === undefined ? undefined : await this.#sealer.open(hosted.scope, mark);
-    return opened?.parameter === deviceMark.parameter && opened.text === loginKey(login);
-  }
-
-  async #remember(hosted: HostedApp, login: string, response: Response): Promise<void> {
-    const mark = await this.#sealer.seal(hosted.scope, { ...deviceMark, text: loginKey(login) }, knownDays);
-    this.#cookies.set(hosted, response, 'device', mark, knownDays * 24 * 60 * minute);
+    redirect(response, 303, after ?? (signIn ? signInAddress(hosted.compiled, signIn.page, undefined, 'signed-out') : this.#home(hosted)));
   }
 
   #home(hosted: HostedApp): string {
@@ -127,6 +114,6 @@ export class SignIn {
 export function firstAfterSignIn(hosted: HostedApp, person: Person | undefined): string {
   const { signIn, pages, gates } = hosted.definition;
   const first = signIn?.afterSignIn;
-  const open = first && passGate(admissionOf(pages[first.page]?.admit, gates), person, () => true) === 'admitted';
+  const open = first && passGate(admissionOf(own(pages, first.page)?.admit, gates), person, () => true) === 'admitted';
   return (open ? writeAddress(hosted.compiled, first.page, first.values ?? {}).address : undefined) ?? (hosted.compiled.mount || '/');
 }

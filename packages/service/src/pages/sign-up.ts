@@ -1,9 +1,10 @@
-import { followBack, showPage, signUpForm, writeAddress, type FormState } from '@pallmist/app';
+import { own, followBack, showPage, signUpForm, writeAddress, type FormState } from '@pallmist/app';
 import type { Clock } from '../clock.ts';
 import { AttemptLimit } from '../http/attempt-limit.ts';
 import type { LoadGuard } from '../http/load-guard.ts';
 import { isLoginName, loginNameRule } from '../people/login-names.ts';
 import { passwordProblem } from '../people/password-rule.ts';
+import type { PasswordTurns } from '../people/password-turns.ts';
 import type { Store } from '../store/store.ts';
 import type { FormBody } from './form-body.ts';
 import { message } from './messages.ts';
@@ -20,9 +21,11 @@ export class SignUp {
   readonly #store: Store;
   readonly #signIn: SignIn;
   readonly #guard: LoadGuard;
+  readonly #turns: PasswordTurns;
   readonly #limit: AttemptLimit;
 
-  constructor(store: Store, signIn: SignIn, guard: LoadGuard, clock: Clock) {
+  constructor(store: Store, signIn: SignIn, guard: LoadGuard, turns: PasswordTurns, clock: Clock) {
+    this.#turns = turns;
     this.#guard = guard;
     this.#store = store;
     this.#signIn = signIn;
@@ -34,7 +37,7 @@ export class SignUp {
     const newcomers = definition.signIn?.newcomers;
     if (newcomers === undefined || !showPage(payload, tools).forms.includes(signUpForm))
       return says(message(hosted, 409, 'That form is not here', ['Nobody makes an account on this page.']));
-    const field = (name: string) => texts[name] ?? '';
+    const field = (name: string) => own(texts, name) ?? '';
     const [name, login, password] = [field('called').trim(), field('login').trim(), field('password')];
     const again = (problems: Record<string, string>, problem = 'There is no account yet. Please look at what is marked.'): SaveOutcome => {
       const state: FormState = { values: { called: name, login }, problems, problem };
@@ -48,10 +51,11 @@ export class SignUp {
     const weak = passwordProblem(password, [login, name]);
     if (weak !== undefined) problems['password'] = weak;
     const person = { name, password, roles: newcomers.roles ?? [] };
-    const add = () => this.#store.people.add(definition.app, login, person);
-    if (Object.keys(problems).length === 0 && !(await this.#guard.aside(add)))
-      problems['login'] = 'There is an account of this name already.';
     if (Object.keys(problems).length > 0) return again(problems);
+    const add = () => this.#guard.aside(() => this.#store.people.add(definition.app, login, person));
+    const added = await this.#turns.during(request, add);
+    if (added === 'too-many') return again({}, 'So many people are here that we cannot keep up. Please try again in a moment.');
+    if (!added) return again({ login: 'There is an account of this name already.' });
     await this.#signIn.begin(hosted, login, request, response);
     const first =
       newcomers.afterSignUp && writeAddress(hosted.compiled, newcomers.afterSignUp.page, newcomers.afterSignUp.values ?? {}).address;

@@ -1,4 +1,4 @@
-import { writeAddress, type CompiledPage } from '@pallmist/app';
+import { own, writeAddress, type CompiledPage } from '@pallmist/app';
 import type { Request, Response } from 'express';
 import type { HostedApp } from '../apps/hosted-app.ts';
 import type { Store } from '../store/store.ts';
@@ -41,7 +41,7 @@ export class SitemapRoute implements Route {
     const { type, of = '', by } = only.declaration;
     if (needed.length > 1 || type !== 'record' || only.sealed) return [];
     const { collections = {} } = hosted.definition;
-    const field = by ?? collections[of]?.keyField ?? '';
+    const field = by ?? own(collections, of)?.keyField ?? '';
     const found: string[] = [];
     for (let number = 1; number * batch <= mostRecords; number++) {
       const read = { from: of, where: [], sort: [{ field, descending: false }], page: number, size: batch, nothing: false };
@@ -55,7 +55,7 @@ export class SitemapRoute implements Route {
 
 /** Pages that everyone may see, search engines too. */
 function isOpen({ definition }: HostedApp, { name }: CompiledPage): boolean {
-  const page = definition.pages[name];
+  const page = own(definition.pages, name);
   return (page?.admit ?? 'everyone') === 'everyone' && page?.robots?.includes('noindex') !== true && definition.signIn?.page !== name;
 }
 

@@ -1,4 +1,4 @@
-import { valueFrom, type CompiledApp, type ParameterValue, type Reading, type Values } from '@pallmist/app';
+import { own, valueFrom, type CompiledApp, type ParameterValue, type Reading, type Values } from '@pallmist/app';
 import type { Request, Response } from 'express';
 import type { HostedApp } from '../apps/hosted-app.ts';
 import type { AppCookies } from '../http/cookies.ts';
@@ -32,7 +32,7 @@ export class VisitMemory {
     const before = this.remembered(hosted, request);
     const page = hosted.compiled.pages.get(reading.page ?? '');
     const given = Object.entries(reading.values).filter(
-      ([name, value]) => page?.byName.get(name)?.remembered === true && value !== undefined && before[name] === undefined,
+      ([name, value]) => page?.byName.get(name)?.remembered === true && value !== undefined && own(before, name) === undefined,
     );
     if (given.length === 0) return before;
     const visit = { ...Object.fromEntries(given), ...before };

@@ -15,16 +15,16 @@ const before: PasswordCost = { N: 2 ** 15, r: 8, p: 1 };
 const mostMemory = 256 * 1024 * 1024;
 
 /** Most derivations at a time: each takes memory and a core. */
-const mostAtOnce = 2;
+export const mostHashesAtOnce = 2;
 let running = 0;
 const waiting: (() => void)[] = [];
 
 /** @throws RangeError when so many wait that a person would not wait for it either */
-export class TooManyPasswords extends RangeError {}
+class TooManyPasswords extends RangeError {}
 const mostWaiting = 200;
 
 async function derive(password: string, salt: Buffer, { N, r, p }: PasswordCost): Promise<Buffer> {
-  if (running >= mostAtOnce) {
+  if (running >= mostHashesAtOnce) {
     if (waiting.length >= mostWaiting) throw new TooManyPasswords('Too many passwords are being checked at once.');
     await new Promise<void>((resolve) => waiting.push(resolve));
   }

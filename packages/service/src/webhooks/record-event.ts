@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { fieldText, type CollectionDefinition, type AppDefinition, type RecordData, type SaveRequest } from '@pallmist/app';
+import { own, fieldText, type CollectionDefinition, type AppDefinition, type RecordData, type SaveRequest } from '@pallmist/app';
 import { timestamp, type Clock } from '../clock.ts';
 import type { WebhookEvent } from '../store/webhooks.ts';
 
@@ -29,7 +29,7 @@ export function cloudEvent(
   clock: Clock,
 ): { id: string; body: string } {
   const id = randomUUID();
-  const definition = app.collections?.[collection];
+  const definition = own(app.collections, collection);
   const body = {
     specversion: '1.0',
     id,
@@ -51,9 +51,9 @@ export function plainRecord(
 ): Record<string, unknown> {
   const plain: Record<string, unknown> = {};
   for (const [name, { type, of = '', sensitive }] of Object.entries(fields)) {
-    const value = record[name];
+    const value = own(record, name);
     if (value === undefined || sensitive === true) continue;
-    plain[name] = type === 'record' ? fieldText(value, collections[of]) : value;
+    plain[name] = type === 'record' ? fieldText(value, own(collections, of)) : value;
   }
   return plain;
 }

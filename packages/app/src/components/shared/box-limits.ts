@@ -1,3 +1,4 @@
+import { own } from '../../own.ts';
 import type { ParameterDeclaration } from '@pallmist/address/declare';
 import { localTime } from '@pallmist/address/pages';
 import type { BoxLimits } from '../../view/node-parts.ts';
@@ -16,7 +17,7 @@ const kinds: Partial<Record<string, BoxLimits['kind']>> = {
  * @param timeZone in which moments are typed
  */
 export function limitsOf({ min, max, maxLength }: Limits, type: string | undefined, timeZone = 'UTC'): BoxLimits {
-  const kind = kinds[type ?? ''] ?? 'text';
+  const kind = own(kinds, type ?? '') ?? 'text';
   if (kind === 'text') return { kind, ...(maxLength === undefined ? {} : { maxLength }) };
   const limit = (given: string | number) => (kind === 'datetime-local' ? localTime(String(given), timeZone) : String(given));
   return {

@@ -1,3 +1,4 @@
+import { own } from '../../own.ts';
 import { operators } from '../operators.ts';
 import { fieldRules } from './field-rules.ts';
 import { parameterRules } from './parameter-rules.ts';
@@ -28,4 +29,4 @@ function message(patternErrorMessage: string) {
 
 /** Adds them to the definitions of a JSON Schema. */
 export const withEditorRules = (definitions: Readonly<Record<string, object>>): Record<string, object> =>
-  Object.fromEntries(Object.entries(definitions).map(([name, schema]) => [name, { ...schema, ...rules[name] }]));
+  Object.fromEntries(Object.entries(definitions).map(([name, schema]) => [name, { ...schema, ...own(rules, name) }]));

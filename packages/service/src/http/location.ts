@@ -1,0 +1,29 @@
+import { PallmistError } from '@pallmist/app';
+import type { Response } from 'express';
+
+/** An address that would lead a browser to another site. */
+export class LeadsAway extends PallmistError {
+  readonly code = 'leads-away';
+  readonly status = 400;
+
+  constructor() {
+    super('The address would lead to another site.');
+  }
+}
+
+/**
+ * Whether a browser that is on this site stays there: the text begins with one “/”. Browsers read “//” and “/\” as the
+ * beginning of another host, and skip tabs and line ends anywhere (WHATWG URL, basic URL parser).
+ */
+export const staysHere = (to: string): boolean => /^\/(?![/\\])[^\p{Cc}]*$/u.test(to);
+
+/**
+ * Redirects. Nothing else writes `Location`.
+ * @param to a path of this site, with its query
+ * @throws LeadsAway where a browser would leave this site
+ */
+export function redirect(response: Response, status: 301 | 303, to: string): void {
+  if (!staysHere(to)) throw new LeadsAway();
+  // What is not ASCII is percent-encoded; what is encoded already stays.
+  response.status(status).location(to).type('text').send(`Go to ${to}\n`);
+}
