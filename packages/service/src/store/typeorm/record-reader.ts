@@ -178,16 +178,31 @@ export class RecordReader {
     page: Page,
     wanted: Wanted,
   ): Promise<Row[]> {
+    // Places are compared as a whole, which needs one direction, and a value in each column.
+    const comparable = order.every(({ direction }) => direction === order[0]?.direction) && !(await this.#hasGaps(space, shape, order));
+    if (!comparable) return this.#walk(shape, texts, values, order, page, wanted);
     const list = `${shape.name} ${texts.join(' & ')} ${JSON.stringify(order)}`;
     const places = await this.#remember(space, `places ${list} ${JSON.stringify(values)}`, () => Promise.resolve(new ListPlaces()));
-    // Places are compared as a whole, which needs one direction.
-    const place = order.every(({ direction }) => direction === order[0]?.direction) ? places.before(page.offset) : undefined;
-    const rows = await this.#walk(shape, texts, values, order, page, wanted, place);
-    // What has no value stands at the end and is not found by comparing.
-    const found = rows.length === page.limit || place === undefined ? rows : await this.#walk(shape, texts, values, order, page, wanted);
-    const begins = order.map((_, index) => found[0]?.[`o${String(index)}`] as Bound | undefined);
-    if (begins.every((value) => value !== undefined && value !== null)) places.add({ offset: page.offset, values: begins });
+    const found = await this.#walk(shape, texts, values, order, page, wanted, places.before(page.offset));
+    if (found[0] !== undefined)
+      places.add({ offset: page.offset, values: order.map((_, index) => found[0]?.[`o${String(index)}`] as Bound) });
     return found;
+  }
+
+  /** Whether any record of a collection lacks a value in a column of an order. */
+  #hasGaps(space: RecordSpace, shape: RecordTableShape, order: readonly OrderedColumn[]): Promise<boolean> {
+    const gaps = order.map(({ column }) => `r.${column} IS NULL`);
+    const name = `gaps ${shape.name} ${gaps.join(' ')}`;
+    return this.#remember(space, name, async () => {
+      // One after the other, so that each is found by the index of its column.
+      for (const gap of gaps) {
+        const rows = await this.#queries.rows(this.#manager, `gap ${shape.name} ${gap}`, {}, (manager) =>
+          begin(manager).select('1', 'gap').from(shape.name, 'r').where(gap).limit(1),
+        );
+        if (rows.length > 0) return true;
+      }
+      return false;
+    });
   }
 
   #walk(
