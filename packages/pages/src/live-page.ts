@@ -14,6 +14,8 @@ export interface LivePage {
   readonly hydrated: boolean;
   /** How often something was saved: forms are emptied. */
   readonly saves: number;
+  /** How often a form was answered with what is wrong in it. */
+  readonly answers: number;
   /** What to say of what was saved just before. */
   readonly said: string | undefined;
   /** Asks the visitor first if something typed would be lost. */

@@ -24,6 +24,7 @@ export function renderPage(payload: PagePayload, tools: ShowTools, assets: Asset
     failure: undefined,
     hydrated: false,
     saves: 0,
+    answers: 0,
     said: payload.said,
     mayLeave: () => true,
     change: nothing,

@@ -1,10 +1,13 @@
 <script lang="ts">
   import type { Box, Say } from '@pallmist/app/view';
+  import type { TypedTexts } from '../typed-texts.svelte.ts';
   import Labelled from './Labelled.svelte';
 
   interface Props {
     box: Box;
     say: Say;
+    /** What was typed into the boxes of the form. */
+    typed: TypedTexts;
     /** Unique on the page: what the box’s help and problem are named after. */
     id: string;
     /** The form that the box belongs to, where it does not stand inside it. */
@@ -14,7 +17,7 @@
     /** No field is required, so none is marked as required. */
     asking?: boolean;
   }
-  const { box, say, id, form, bare = false, asking = false }: Props = $props();
+  const { box, say, typed, id, form, bare = false, asking = false }: Props = $props();
   const about = $derived([box.help && `${id}-help`, box.problem && `${id}-problem`].filter(Boolean).join(' ') || undefined);
   const label = $derived(box.required || asking || box.kind === 'check' ? box.label : say('{0} (may stay empty)', box.label));
   // Written out for each element: a spread would bring along code that every page loads.
@@ -26,7 +29,7 @@
   {#if box.kind === 'select'}
     <select {id} name={box.name} {form} aria-invalid={invalid} aria-describedby={about} aria-label={said} required={box.required}>
       {#each box.options ?? [] as option (option.value)}
-        <option value={option.value} selected={option.value === box.value}>{option.text}</option>
+        <option value={option.value} selected={option.value === typed.text(box.name, box.value)}>{option.text}</option>
       {/each}
     </select>
   {:else if box.kind === 'lines'}
@@ -40,7 +43,7 @@
       rows={box.lines}
       maxlength={box.maxLength}
       required={box.required}
-      value={box.value}></textarea>
+      value={typed.text(box.name, box.value)}></textarea>
   {:else if box.kind === 'file'}
     <!-- What is kept already goes along by its name; a file that is chosen takes its place. -->
     <input type="hidden" name={box.name} value={box.value} {form} />
@@ -65,7 +68,7 @@
       aria-label={said}
       type="checkbox"
       value="true"
-      checked={box.value === 'true'}
+      checked={typed.ticked(box.name, box.value === 'true')}
     />
   {:else}
     <input
@@ -76,7 +79,7 @@
       aria-describedby={about}
       aria-label={said}
       type={box.kind}
-      value={box.value}
+      value={typed.text(box.name, box.value)}
       min={box.min}
       max={box.max}
       step={box.step}

@@ -2,14 +2,15 @@
   import type { KeepingForm } from '@pallmist/app/view';
   import type { Snippet } from 'svelte';
   import HiddenFields from './HiddenFields.svelte';
+  import type { TypedTexts } from '../typed-texts.svelte.ts';
   import type { LivePage } from '../live-page.ts';
   import SubmitButton from './SubmitButton.svelte';
 
-  const { form, live, children }: { form: KeepingForm; live: LivePage; children: Snippet } = $props();
+  const { form, live, typed, children }: { form: KeepingForm; live: LivePage; typed?: TypedTexts; children: Snippet } = $props();
 </script>
 
 <!-- A form of its own, which keeps what it does not show; with JavaScript it is never sent. -->
-<form method="get" action={form.action} onsubmit={(event) => live.hydrated && event.preventDefault()}>
+<form method="get" action={form.action} oninput={typed?.take} onsubmit={(event) => live.hydrated && event.preventDefault()}>
   <HiddenFields {form} />
   {@render children()}
   {#if !live.hydrated}<SubmitButton tone="second">{live.shown.say('Apply')}</SubmitButton>{/if}

@@ -1,11 +1,14 @@
 <script lang="ts">
   import { formAddress, type NodeOf } from '@pallmist/app/view';
   import type { LivePage } from '../live-page.ts';
+  import { TypedTexts } from '../typed-texts.svelte.ts';
   import HiddenFields from './HiddenFields.svelte';
   import ParameterField from './ParameterField.svelte';
   import SubmitButton from './SubmitButton.svelte';
 
   const { node, live }: { node: NodeOf<'ask'> | NodeOf<'filters'>; live: LivePage } = $props();
+  /** What is typed and not applied stays, whatever other links and controls do; Apply and Clear begin again. */
+  const typed = new TypedTexts();
   const clear = $derived(node.show === 'filters' ? node.clear : undefined);
 
   function submitted(event: SubmitEvent) {
@@ -16,20 +19,26 @@
     if (address === undefined) return;
     event.preventDefault();
     live.open(address);
+    typed.clear();
   }
 </script>
 
-<!-- Boxes that the visitor has typed into would keep their text when Back changes the address. New boxes show its values. -->
-{#key JSON.stringify(node.boxes)}
-  <form class={node.show} method="get" action={node.form.action} aria-label={node.label} autocomplete="off" onsubmit={submitted}>
-    <HiddenFields form={node.form} />
-    {#each node.boxes as box (box.name)}<ParameterField {box} say={live.shown.say} id="{node.id}-{box.name}" />{/each}
-    <span>
-      <SubmitButton>{node.button}</SubmitButton>
-      {#if clear}<a href={clear.href}>{clear.text}</a>{/if}
-    </span>
-  </form>
-{/key}
+<form
+  class={node.show}
+  method="get"
+  action={node.form.action}
+  aria-label={node.label}
+  autocomplete="off"
+  onsubmit={submitted}
+  oninput={typed.take}
+>
+  <HiddenFields form={node.form} />
+  {#each node.boxes as box (box.name)}<ParameterField {box} {typed} say={live.shown.say} id="{node.id}-{box.name}" />{/each}
+  <span>
+    <SubmitButton>{node.button}</SubmitButton>
+    {#if clear}<a href={clear.href} onclick={() => typed.clear()}>{clear.text}</a>{/if}
+  </span>
+</form>
 
 <style>
   form {

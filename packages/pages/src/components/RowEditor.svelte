@@ -2,6 +2,8 @@
   import type { TableNode } from '@pallmist/app/view';
   import { follow } from '../follow.ts';
   import type { LivePage } from '../live-page.ts';
+  import { untrack } from 'svelte';
+  import { TypedRecord } from '../typed-texts.svelte.ts';
   import BoxField from './BoxField.svelte';
   import SubmitButton from './SubmitButton.svelte';
 
@@ -12,6 +14,11 @@
   }
   const { node, edited, live }: Props = $props();
   const form = $derived(edited.form);
+  const typed = new TypedRecord(() => edited.form.seen);
+  // What the service says of this form, the visitor reads beside the record as it is now.
+  $effect.pre(() => {
+    if (live.answers > 0) untrack(() => edited.form.problem !== undefined && typed.answered());
+  });
 
   /** Moves the focus into the first box of the edited row. */
   function beginTyping(boxes: HTMLElement) {
@@ -36,13 +43,14 @@
       enctype={form.files ? 'multipart/form-data' : undefined}
       aria-label="{node.label}: {edited.key}"
       onsubmit={submitted}
+      oninput={typed.takeRecord}
       {@attach beginTyping}
     >
       <input type="hidden" name="~form" value={form.name} />
-      {#if form.seen}<input type="hidden" name="~seen" value={form.seen} />{/if}
+      {#if typed.seen}<input type="hidden" name="~seen" value={typed.seen} />{/if}
       {#if form.once}<input type="hidden" name="~once" value={form.once} />{/if}
       {#if form.problem}<p class="problem" role="alert" tabindex="-1">{form.problem}</p>{/if}
-      {#each form.boxes as box (box.name)}<BoxField {box} say={live.shown.say} id="{form.id}-{box.name}" />{/each}
+      {#each form.boxes as box (box.name)}<BoxField {box} {typed} say={live.shown.say} id="{form.id}-{box.name}" />{/each}
     </form>
   </td>
   <td class="acts">

@@ -46,6 +46,7 @@ export class HydratedPage implements LivePage {
   failure: string | undefined = $state.raw();
   hydrated = $state.raw(false);
   saves = $state.raw(0);
+  answers = $state.raw(0);
   said: string | undefined = $state.raw();
   /** Forms in which something was typed that is not saved. */
   readonly #typed = new TypedForms();
@@ -114,6 +115,7 @@ export class HydratedPage implements LivePage {
           window.location.assign(outcome.document);
         } else if ('payload' in outcome) {
           this.#show({ ...outcome.payload, ...this.#wayHere() }, this.#tools);
+          this.answers++;
           // Files that could be taken are kept now; the others have to be chosen again.
           for (const box of form.querySelectorAll<HTMLInputElement>('input[type="file"]')) box.value = '';
           await tick();

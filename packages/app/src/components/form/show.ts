@@ -14,6 +14,8 @@ export interface FormNode {
   name: string;
   id: string;
   label: string;
+  /** The record that it changes or removes, as the address names it. */
+  of?: string;
   /** The present address, which the form is sent to. */
   action: string;
   boxes: Box[];
@@ -67,6 +69,7 @@ export function show(component: ComponentOf<typeof form>, context: ViewContext):
     id: context.newId(),
     label: context.text(component.label),
     action: context.change({}).written.address ?? '',
+    ...(action === 'create' ? {} : { of: String(context.payload.reading.values[bind] ?? '') }),
     boxes,
     button: context.text(component.submit, context.say(buttons[action])),
     removes: action === 'remove',
