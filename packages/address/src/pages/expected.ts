@@ -40,7 +40,8 @@ function inWords(declaration: ParameterDeclaration, choices: unknown, say: Say):
     case 'page':
       return oneOf(choices, say);
     case 'list':
-      return items === undefined ? undefined : itemsInWords(items, choices, say);
+      // What a list is of is the parameter of its items.
+      return items === undefined ? undefined : itemsInWords(items, (choices as { of?: unknown } | undefined)?.of, say);
     default:
       return typeof sample === 'string' && sample !== '' ? say('expected-like', quote(sample, 60)) : undefined;
   }

@@ -25,6 +25,7 @@ export { SealBook, type SealedValue } from './seal-book.ts';
 export type { Seals } from './call-context.ts';
 export { readPlainText, Refusal, refusalIn, valueFrom, writePlainText } from './value-text.ts';
 export { lengthBudget, writeAddress, type WriteOptions, type Written } from './write-address.ts';
+export { sentenceOf } from '../sentences/index.ts';
 export { decodeForShow } from '../percent.ts';
 export { longestAddress } from '../scan.ts';
 export type { Origin } from '../settle.ts';

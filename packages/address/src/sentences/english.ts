@@ -23,6 +23,9 @@ export const english: Sentences = {
   'expected-list': (item) => `${String(item)}, or several of them with commas between them`,
   'gone-value': (data) => (data as { reason?: string } | undefined)?.reason ?? 'It was removed.',
   'unknown-record': () => 'There is no such record.',
+  'not-tied': (labels) => `It does not belong to ${(labels as string[]).map((label) => `“${label}”`).join(' and ')} of this address.`,
+  'shown-without': ([label, keys]: [string, string[]]) =>
+    `“${label}” is shown without ${keys.join(', ')}: there ${keys.length === 1 ? 'is no such record' : 'are no such records'}.`,
   'malformed-escape': () => 'Its percent-encoding is not well-formed UTF-8.',
   repeated: () => 'The address gives it more than once.',
   'not-a-segment': () => 'A path segment cannot be empty, “.” or “..”: browsers would change the address.',
@@ -73,7 +76,7 @@ export const english: Sentences = {
   'schema-mismatch': (misfit: unknown) => `The packed value is not as it should be, ${shown(misfit)}`,
 
   // One sentence for a changed, a foreign and an expired value: what was tried must not show.
-  'not-opened': () => 'It was cut or changed on its way, or it is no longer valid.',
+  'not-opened': () => 'It was cut or changed on its way, or it is no longer valid. Ask for the link again.',
   'not-sealed': () => 'There is no key here to seal it with.',
 };
 

@@ -35,7 +35,7 @@ export const french: Sentences = {
   'unknown-sort-field': () => 'On ne peut pas trier par ce champ.',
   'range-reversed': () => 'La fin est avant le début.',
   'not-packed': () => 'C’est abîmé ou coupé.',
-  'not-opened': () => 'Cela a été coupé ou modifié en chemin, ou n’est plus valable.',
+  'not-opened': () => 'Cela a été coupé ou modifié en chemin, ou n’est plus valable. Redemandez le lien.',
   'should-be': (what) => `La valeur attendue est ${String(what)}.`,
   'expected-integer': (limits: Limits) => `un nombre entier${span(limits)}`,
   'expected-number': (limits: Limits) => `un nombre${span(limits)}`,
@@ -52,6 +52,9 @@ export const french: Sentences = {
   'no-file': () => 'Ce n’est pas un fichier envoyé ici.',
   'gone-value': (data) => (data as { reason?: string } | undefined)?.reason ?? 'Cette valeur n’existe plus.',
   'unknown-record': () => 'Cet élément n’existe pas.',
+  'not-tied': (labels) => `Il n’appartient pas à ${(labels as string[]).map((label) => `« ${label} »`).join(' et ')} de cette adresse.`,
+  'shown-without': ([label, keys]: [string, string[]]) =>
+    `« ${label} » s’affiche sans ${keys.join(', ')} : ${keys.length === 1 ? 'cet élément n’existe pas' : 'ces éléments n’existent pas'}.`,
 };
 
 /** Where the limits are, beginning with what stands before it. */

@@ -36,7 +36,7 @@ export const german: Sentences = {
   'unknown-sort-field': () => 'Danach kann nicht sortiert werden.',
   'range-reversed': () => 'Das Ende liegt vor dem Anfang.',
   'not-packed': () => 'Es ist beschädigt oder abgeschnitten.',
-  'not-opened': () => 'Es wurde unterwegs abgeschnitten oder verändert, oder es gilt nicht mehr.',
+  'not-opened': () => 'Es wurde unterwegs abgeschnitten oder verändert, oder es gilt nicht mehr. Bitten Sie noch einmal um den Link.',
   'should-be': (what) => `Erwartet wird ${String(what)}.`,
   'expected-integer': (limits: Limits) => `eine ganze Zahl${span(limits)}`,
   'expected-number': (limits: Limits) => `eine Zahl${span(limits)}`,
@@ -53,6 +53,9 @@ export const german: Sentences = {
   'no-file': () => 'Das ist keine Datei, die hier gesendet wurde.',
   'gone-value': (data) => (data as { reason?: string } | undefined)?.reason ?? 'Den Wert gibt es nicht mehr.',
   'unknown-record': () => 'Diesen Eintrag gibt es nicht.',
+  'not-tied': (labels) => `Es gehört nicht zu ${(labels as string[]).map((label) => `„${label}“`).join(' und ')} in dieser Adresse.`,
+  'shown-without': ([label, keys]: [string, string[]]) =>
+    `„${label}“ wird ohne ${keys.join(', ')} gezeigt: ${keys.length === 1 ? 'Diesen Eintrag' : 'Diese Einträge'} gibt es nicht.`,
 };
 
 /** Where the limits are, beginning with what stands before it. */

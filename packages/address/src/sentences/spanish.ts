@@ -36,7 +36,7 @@ export const spanish: Sentences = {
   'unknown-sort-field': () => 'No se puede ordenar por ese campo.',
   'range-reversed': () => 'El final es anterior al comienzo.',
   'not-packed': () => 'Está dañado o cortado.',
-  'not-opened': () => 'Se cortó o se cambió por el camino, o ya no es válido.',
+  'not-opened': () => 'Se cortó o se cambió por el camino, o ya no es válido. Vuelva a pedir el enlace.',
   'should-be': (what) => `Se espera ${String(what)}.`,
   'expected-integer': (limits: Limits) => `un número entero${span(limits)}`,
   'expected-number': (limits: Limits) => `un número${span(limits)}`,
@@ -53,6 +53,9 @@ export const spanish: Sentences = {
   'no-file': () => 'No es un archivo enviado aquí.',
   'gone-value': (data) => (data as { reason?: string } | undefined)?.reason ?? 'Ese valor ya no existe.',
   'unknown-record': () => 'Ese elemento no existe.',
+  'not-tied': (labels) => `No pertenece a ${(labels as string[]).map((label) => `«${label}»`).join(' y ')} de esta dirección.`,
+  'shown-without': ([label, keys]: [string, string[]]) =>
+    `«${label}» se muestra sin ${keys.join(', ')}: ${keys.length === 1 ? 'ese elemento no existe' : 'esos elementos no existen'}.`,
 };
 
 /** Where the limits are, beginning with what stands before it. */

@@ -1,3 +1,4 @@
+import { inEnglish, type Say } from '../languages/say.ts';
 import { parseText, TextError } from './template-text.ts';
 import type { ScopeType } from './scope-types.ts';
 
@@ -21,8 +22,11 @@ export class Evaluator {
   readonly scope: Scope;
   readonly #types: ScopeTypes;
   readonly #cel: EvaluateCel;
+  readonly #say: Say;
 
-  constructor(scope: Scope, types: ScopeTypes, cel: EvaluateCel) {
+  /** @param say how “yes” and “no” are said */
+  constructor(scope: Scope, types: ScopeTypes, cel: EvaluateCel, say: Say = inEnglish) {
+    this.#say = say;
     this.scope = scope;
     this.#types = types;
     this.#cel = cel;
@@ -30,7 +34,7 @@ export class Evaluator {
 
   /** The same scope with more in it, for a row of a table. */
   with(name: string, value: unknown, type: ScopeType): Evaluator {
-    return new Evaluator({ ...this.scope, [name]: value }, { ...this.#types, [name]: type }, this.#cel);
+    return new Evaluator({ ...this.scope, [name]: value }, { ...this.#types, [name]: type }, this.#cel, this.#say);
   }
 
   /** The value of one expression; `undefined` when it is absent. */
@@ -53,7 +57,7 @@ export class Evaluator {
   text(text: string): string {
     try {
       return parseText(text)
-        .map((part) => ('words' in part ? part.words : display(this.expression(part.expression))))
+        .map((part) => ('words' in part ? part.words : display(this.expression(part.expression), this.#say)))
         .join('');
     } catch (error) {
       if (error instanceof TextError) return text;
@@ -76,11 +80,11 @@ export class Evaluator {
 }
 
 /** A value as people read it. */
-export function display(value: unknown): string {
+export function display(value: unknown, say: Say = inEnglish): string {
   if (value === undefined || value === null) return '';
   if (typeof value === 'string') return value;
   if (typeof value === 'number' || typeof value === 'bigint') return String(value);
-  if (typeof value === 'boolean') return value ? 'yes' : 'no';
-  if (Array.isArray(value)) return value.map(display).join(', ');
+  if (typeof value === 'boolean') return say(value ? 'Yes' : 'No').toLowerCase();
+  if (Array.isArray(value)) return value.map((item) => display(item, say)).join(', ');
   return '';
 }

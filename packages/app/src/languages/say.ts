@@ -37,3 +37,6 @@ const rightToLeft = new Set(['ar', 'arc', 'ckb', 'dv', 'fa', 'he', 'ps', 'sd', '
 /** The direction in which a language is written, as HTML has it. */
 export const directionOf = (language: string): 'ltr' | 'rtl' =>
   rightToLeft.has(primary(language)) || /-(?:arab|hebr)\b/i.test(language) ? 'rtl' : 'ltr';
+
+/** English, where no language is known. */
+export const inEnglish: Say = sayIn('en', undefined, undefined);

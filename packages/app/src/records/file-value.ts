@@ -1,6 +1,6 @@
 import { own } from '../own.ts';
 import { Refusal } from '@pallmist/address/pages';
-import { sayIn, type Say } from '../languages/say.ts';
+import { inEnglish, type Say } from '../languages/say.ts';
 
 /** A file that lies beside the app file, by its name: no path leads out of its folder. */
 const ownFile = /^(?!\.)[A-Za-z0-9_.-]{1,100}$/;
@@ -89,7 +89,5 @@ const spokenTypes: Record<string, string> = {
   'image/svg+xml': 'SVG',
   'application/pdf': 'PDF',
 };
-
-const inEnglish = sayIn('en', undefined, undefined);
 
 const inMegabytes = (kilobytes: number) => (kilobytes < 1000 ? `${String(kilobytes)} KB` : `${String(kilobytes / 1000)} MB`);

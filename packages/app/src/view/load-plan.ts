@@ -5,6 +5,7 @@ import { figureOf, type Figure } from '../definition/figures.ts';
 import { conditionsOf, operators, type Operator } from '../definition/operators.ts';
 import { Evaluator, type EvaluateCel } from '../expressions/evaluator.ts';
 import { pageScopeTypes } from '../expressions/page-scope.ts';
+import { wordsIn } from './words.ts';
 import type { RequestContext, PageData } from './page-payload.ts';
 
 type Plain = string | number | boolean;
@@ -59,13 +60,13 @@ export function languageOf({ language }: Pick<AppDefinition, 'language'>, values
 
 /** The values a page’s expressions may name before anything is loaded. */
 export function scopeBeforeLoad(
-  app: Pick<AppDefinition, 'title' | 'mount' | 'language' | 'timeZone'>,
+  app: Pick<AppDefinition, 'title' | 'mount' | 'language' | 'timeZone' | 'words'>,
   values: Values,
   { person, today, visit, previous }: RequestContext,
 ): Record<string, unknown> {
   return {
     param: values,
-    app: { title: app.title, mount: app.mount, language: languageOf(app, values), timeZone: app.timeZone ?? 'UTC' },
+    app: { title: titleOf(app, values), mount: app.mount, language: languageOf(app, values), timeZone: app.timeZone ?? 'UTC' },
     today,
     visit,
     // Nobody, and no page before: then “has(person.name)” is false rather than an error.
@@ -178,4 +179,10 @@ function sortKeys(value: unknown): SortKey[] {
     .map((text) => text.trim())
     .filter((text) => text !== '')
     .map((text) => ({ field: text.replace(/^-/, ''), descending: text.startsWith('-') }));
+}
+
+/** The title of an app, which may be in words of its languages. */
+function titleOf(app: Parameters<typeof scopeBeforeLoad>[0], values: Values): string {
+  if (!app.title.includes('{')) return app.title;
+  return new Evaluator({ word: wordsIn(app.words, languageOf(app, values)) }, {}, () => undefined).text(app.title);
 }

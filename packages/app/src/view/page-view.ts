@@ -64,9 +64,9 @@ export class PageView implements ViewContext {
       word: wordsIn(payload.app.words, this.language),
     };
     const scopeTypes = pageScopeTypes(payload.app, payload.page);
-    const inWords = new Evaluator(scope, scopeTypes, celWith(payload.programs, cel));
+    const inWords = new Evaluator(scope, scopeTypes, celWith(payload.programs, cel), this.say);
     scope['label'] = labelsOf(payload.app, payload.page, this.values, payload.data, (text) => inWords.text(text));
-    this.evaluator = new Evaluator(scope, scopeTypes, celWith(payload.programs, cel));
+    this.evaluator = new Evaluator(scope, scopeTypes, celWith(payload.programs, cel), this.say);
   }
 
   /** How a parameter of the page, or of the whole app, is declared. */

@@ -34,7 +34,7 @@ import { preferredLanguage } from './preferred-language.ts';
 import { message, readingMessage, sayFor } from './messages.ts';
 import type { PreviousPages } from './previous-pages.ts';
 import { firstAfterSignIn } from './sign-in.ts';
-import { leads, says, type Admitted, type PageOutcome, type ReadRequest, type Step } from './steps.ts';
+import { hasNothingWrong, leads, says, type Admitted, type PageOutcome, type ReadRequest, type Step } from './steps.ts';
 import type { VisitMemory } from './visit.ts';
 
 export interface AdmitParts {
@@ -60,11 +60,14 @@ export async function admit(read: ReadRequest, { store, cookies, visit, previous
   const passage = await passageOf(read, store, person);
   if (passage !== 'admitted') return { elsewhere: turnAway(hosted, request, reading, passage) };
   if (reading.status !== 'found') return says(readingMessage(hosted, reading, request.originalUrl));
-  if (reading.former) return leads(301, todaysAddress(app, reading));
-  const preferred = as === 'document' && arrivedBy === undefined ? preferredLanguage(read, cookies) : undefined;
-  if (preferred !== undefined) return leads(303, preferred);
-  const tidy = as === 'document' && arrivedBy === undefined ? tidyAddress(app, reading, request.originalUrl) : undefined;
-  if (tidy !== undefined) return leads(303, tidy);
+  // What is wrong with an address is said beside the page; another address would not say it any more.
+  if (hasNothingWrong(reading)) {
+    if (reading.former) return leads(301, todaysAddress(app, reading));
+    const preferred = as === 'document' && arrivedBy === undefined ? preferredLanguage(read, cookies) : undefined;
+    if (preferred !== undefined) return leads(303, preferred);
+    const tidy = as === 'document' && arrivedBy === undefined ? tidyAddress(app, reading, request.originalUrl) : undefined;
+    if (tidy !== undefined) return leads(303, tidy);
+  }
 
   const before = previous.of(hosted, request, response, name, as === 'document');
   const requestContext: RequestContext = {
@@ -163,10 +166,9 @@ function settledAddress(app: CompiledApp, reading: Reading, values: Reading['val
 
 /**
  * The written form of an address that a browser without JavaScript built from a form, with undeclared parameters at its end.
- * Undefined if the address is written like that already, or has a problem that the page is to show.
+ * Undefined if the address is written like that already.
  */
 function tidyAddress(app: CompiledApp, reading: Reading, given: string): string | undefined {
-  if (reading.problems.some(({ severity }) => severity !== 'note')) return undefined;
   const written = writeAddress(app, reading.page ?? '', reading.values).address;
   if (written === undefined) return undefined;
   const strangers = new Set(reading.undeclared.map(({ name }) => name));

@@ -17,6 +17,9 @@ import {
   ownValue,
   planLoad,
   quote,
+  sentenceOf,
+  sentencesIn,
+  languageOf,
   readAddress,
   rejectItems,
   rejectValue,
@@ -41,7 +44,7 @@ import { todaysKeys } from './former-keys.ts';
 import { missingMessage, sayFor } from './messages.ts';
 import { nearKey } from './repair.ts';
 import { takeSaid } from './said.ts';
-import { leads, says, tools, type Admitted, type Loaded, type Step } from './steps.ts';
+import { hasNothingWrong, leads, says, tools, type Admitted, type Loaded, type Step } from './steps.ts';
 
 const fieldsOfPages = new WeakMap<PageDefinition, PageFields>();
 
@@ -175,17 +178,21 @@ async function loadData(
     const listed = await loadListed(store.records, space, definition, listedRecords(definition, page, reading.values));
     const first = missing[0] ?? (await strangers(store.records, space, definition, page, plan, reading.values))[0];
     const unknown = listed.unknown[0];
+    const say = (code: string, data?: unknown) => sentenceOf(code, data, sentencesIn(languageOf(definition, reading.values)));
+    const labelOf = (parameter: string) =>
+      appTexts(definition, reading.values)(own({ ...definition.parameters, ...page.parameters }, parameter)?.label ?? parameter);
+    // To lead elsewhere would lose what else is wrong without a word.
+    const mayLead = as === 'document' && hasNothingWrong(reading);
     if (first === undefined && unknown !== undefined) {
       const { from = '', keys: named = [] } = own(listedRecords(definition, page, reading.values), unknown.parameter) ?? {};
       const todays = await todaysKeys(store.records, space, definition, from, undefined, unknown.keys);
-      if (as === 'document' && todays.size > 0) {
+      if (mayLead && todays.size > 0) {
         const list = named.map((key) => todays.get(key) ?? key);
         const { address: to } = writeAddress(app, name, { ...reading.values, [unknown.parameter]: list });
         if (to !== undefined) return { to, forGood: true };
       }
-      const label = own(page.parameters, unknown.parameter)?.label ?? unknown.parameter;
       const keys = unknown.keys.slice(0, 5).map((key) => quote(key));
-      const message = `“${label}” is shown without ${keys.join(', ')}: there ${unknown.keys.length === 1 ? 'is no such record' : 'are no such records'}.`;
+      const message = say('shown-without', [labelOf(unknown.parameter), keys]);
       reading = rejectItems(app, compiled, reading, unknown.parameter, unknown.kept, { code: 'unknown-record', message });
       if (reading.status !== 'found') {
         const gone = { parameter: unknown.parameter, key: unknown.keys[0] ?? '', from, by: undefined };
@@ -198,20 +205,15 @@ async function loadData(
       const lists = await loadLists(store.records, space, definition, planWith(records), listSources(hosted, page), fields);
       return { data: { records, ...lists, ...(Object.keys(titles).length > 0 ? { titles } : {}) }, reading };
     }
-    if (as === 'document' && first.tiedTo === undefined) {
+    if (mayLead && first.tiedTo === undefined) {
       const { from, by, key } = first;
       const formerly = (await todaysKeys(store.records, space, definition, from, by, [key])).get(key);
       const meant = formerly ?? (await nearKey(store.records, space, definition.collections ?? {}, from, key, by));
       const { address: to } = meant === undefined ? {} : writeAddress(app, name, { ...reading.values, [first.parameter]: meant });
       if (to !== undefined) return { to, forGood: formerly !== undefined };
     }
-    const label = own(page.parameters, first.parameter)?.label ?? first.parameter;
-    const labelOf = (name: string) => `“${own(page.parameters, name)?.label ?? name}”`;
-    const [code, reason] =
-      first.tiedTo === undefined
-        ? ['unknown-record', 'There is no such record.']
-        : ['not-tied', `It does not belong to ${first.tiedTo.map(labelOf).join(' and ')} of this address.`];
-    const sentence = `“${label}” cannot be ${quote(first.key)}: ${reason}`;
+    const code = first.tiedTo === undefined ? 'unknown-record' : 'not-tied';
+    const sentence = say('cannot-be', [labelOf(first.parameter), quote(first.key), say(code, first.tiedTo?.map(labelOf))]);
     reading = rejectValue(app, compiled, reading, first.parameter, code, sentence);
     if (reading.status !== 'found' || own(reading.values, first.parameter) !== undefined)
       return { data: { records, rows: {}, options: {} }, reading, missing: first };

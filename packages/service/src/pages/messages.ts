@@ -43,6 +43,12 @@ export function readingMessage(hosted: HostedApp, reading: Reading, address: str
   const declared = { ...hosted.definition.parameters, ...own(hosted.definition.pages, reading.page ?? '')?.parameters };
   const sentences = reading.problems
     .filter(({ severity }) => severity === 'error')
+    // A value that was damaged on its way is not missing: that is said instead.
+    .map((problem) =>
+      problem.code === 'missing'
+        ? (reading.problems.find(({ code, parameter }) => parameter === problem.parameter && code !== 'missing') ?? problem)
+        : problem,
+    )
     .flatMap(({ message: raw, hint, parameter = '' }) => {
       const said = withTextsInWords(raw, own(declared, parameter), inWords);
       return hint === undefined ? [said] : [said, hint];

@@ -32,11 +32,13 @@ export async function repaired(
   const declared = { ...hosted.definition.parameters, ...own(hosted.definition.pages, reading.page)?.parameters };
   const values = { ...reading.values };
   for (const { name, text, problem } of reading.parameters) {
+    if (problem === undefined || problem.severity === 'note') continue;
     const { type, of = '', by } = own(declared, name) ?? {};
-    if (problem === undefined || problem.code === 'gone-value' || type !== 'record' || text === undefined || text.length > 3 * longestKey)
-      continue;
+    // What else is wrong is not lost: the visitor is told.
+    if (problem.code === 'gone-value' || type !== 'record' || text === undefined || text.length > 3 * longestKey) return undefined;
     const key = await nearKey(records, recordSpace({ records }, hosted), hosted.definition.collections ?? {}, of, decodeForShow(text), by);
-    if (key !== undefined) values[name] = key;
+    if (key === undefined) return undefined;
+    values[name] = key;
   }
   const to = writeAddress(app, reading.page, values).address;
   return to !== undefined && readAddress(app, to).status === 'found' ? to : undefined;

@@ -79,3 +79,6 @@ export type Step<Result> = Result | { elsewhere: PageOutcome };
 
 export const leads = (status: 301 | 303, to: string): { elsewhere: PageOutcome } => ({ elsewhere: { redirect: { status, to } } });
 export const says = (say: StatusMessage): { elsewhere: PageOutcome } => ({ elsewhere: { say } });
+
+/** Whether an address can be led to another one without anything that is wrong being lost without a word. */
+export const hasNothingWrong = ({ problems }: Reading): boolean => problems.every(({ severity }) => severity === 'note');
