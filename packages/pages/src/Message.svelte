@@ -10,6 +10,11 @@
 <Frame say={message.say} appTitle={message.appTitle} home={message.home} navigation={message.navigation} draft={message.draft}>
   <Text node={{ show: 'heading', level: 1, text: message.title }} />
   {#each message.sentences as text (text)}<Text node={{ show: 'text', text }} />{/each}
+  {#if message.typed}
+    <ul class="typed">
+      {#each message.typed as text, index (index)}<li>{text}</li>{/each}
+    </ul>
+  {/if}
   {#if message.picture}<img src={message.picture.source} alt={message.picture.alternative} width="220" height="220" />{/if}
   {#if message.action}
     <form method="post" action={message.action.to}>
@@ -20,3 +25,17 @@
     {#each message.ways as way (way.href)}<li><a href={way.href}>{way.text}</a></li>{/each}
   </ul>
 </Frame>
+
+<style>
+  .typed {
+    list-style: none;
+    padding: 0;
+  }
+  .typed li {
+    white-space: pre-wrap;
+    overflow-wrap: anywhere;
+    border-inline-start: 0.3rem solid var(--line);
+    padding: 0.3rem 0.8rem;
+    margin-block: 0.4rem;
+  }
+</style>

@@ -7,6 +7,8 @@ export interface MessagePage {
   language: string;
   title: string;
   sentences: string[];
+  /** What a visitor has typed and the page cannot keep otherwise. */
+  typed?: string[];
   /** Where to go from here. */
   ways: { text: string; href: string }[];
   picture?: { source: string; alternative: string };

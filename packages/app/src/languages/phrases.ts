@@ -255,11 +255,17 @@ export const phrases = {
     'Su sesión había terminado, por eso no se guardó. Aquí está de nuevo: envíelo otra vez.',
   ],
   'That form is not here': ['Dieses Formular ist nicht hier', 'Ce formulaire n’est pas ici', 'Ese formulario no está aquí'],
-  'The page does not show the form it came from, or not any more. What was typed has not been saved.': [
-    'Die Seite zeigt das Formular nicht oder nicht mehr. Was eingegeben wurde, ist nicht gespeichert.',
-    'La page ne montre pas, ou plus, ce formulaire. Ce qui a été saisi n’est pas enregistré.',
-    'La página no muestra ese formulario, o ya no. Lo que se escribió no se ha guardado.',
+  'The page does not show this form any more: what it depends on has changed meanwhile.': [
+    'Die Seite zeigt dieses Formular nicht mehr: Wovon es abhängt, hat sich inzwischen geändert.',
+    'La page ne montre plus ce formulaire : ce dont il dépend a changé entre-temps.',
+    'La página ya no muestra este formulario: aquello de lo que depende ha cambiado entretanto.',
   ],
+  'Nothing is saved. This is what you typed:': [
+    'Es ist nichts gespeichert. Das haben Sie eingegeben:',
+    'Rien n’est enregistré. Voici ce que vous avez saisi :',
+    'No se ha guardado nada. Esto es lo que escribió:',
+  ],
+  'Back to the page': ['Zurück zur Seite', 'Revenir à la page', 'Volver a la página'],
 } as const satisfies Record<string, readonly [german: string, french: string, spanish: string]>;
 
 export type Phrase = keyof typeof phrases;

@@ -38,7 +38,7 @@ import { validDays } from '../apps/sealed-values.ts';
 import type { HostedApp } from '../apps/hosted-app.ts';
 import type { AppCookies } from '../http/cookies.ts';
 import type { Sealer } from '../seals/sealer.ts';
-import type { Store } from '../store/store.ts';
+import type { Stores } from '../store/store.ts';
 import { loadListed, loadLists, loadRecords, recordSpace, strangers, type MissingRecord, type ListSources } from './load-data.ts';
 import { todaysKeys } from './former-keys.ts';
 import { missingMessage, sayFor } from './messages.ts';
@@ -76,7 +76,8 @@ function sameVariant(page: PageDefinition, settled: { page: PageDefinition; vari
 }
 
 export interface LoadParts {
-  store: Store;
+  /** Those of a transaction, where what is loaded decides about what is saved. */
+  store: Pick<Stores, 'records' | 'heldForms'>;
   cookies: AppCookies;
   sealer: Sealer;
 }
@@ -165,7 +166,7 @@ const each = <Value, Result>(all: Record<string, Value>, pick: (value: Value) =>
 async function loadData(
   { hosted, app, name, as, compiled, requestContext, reading: given }: Admitted,
   page: PageDefinition,
-  store: Store,
+  store: LoadParts['store'],
 ): Promise<{ data: PageData; reading: Admitted['reading']; missing?: MissingRecord } | { to: string; forGood: boolean }> {
   const { definition } = hosted;
   const fields = serviceFields(hosted, page);
@@ -223,7 +224,7 @@ async function loadData(
 /** What was typed when the session had ended, for the page that its person has come back to. */
 async function heldForms(
   { hosted, request, requestContext, name, reading }: Admitted,
-  store: Store,
+  store: LoadParts['store'],
   cookies: AppCookies,
 ): Promise<Record<string, FormState> | undefined> {
   const token = cookies.read(hosted, request, 'held');

@@ -13,7 +13,10 @@ import {
   type RecordData,
   type SentForm,
   languageOf,
+  rootsOf,
   sentencesIn,
+  walkContent,
+  type PageDefinition,
 } from '@pallmist/app';
 import type { Request } from 'express';
 import type { HostedApp } from '../apps/hosted-app.ts';
@@ -28,11 +31,11 @@ import { pageAt } from './admit.ts';
 import type { FormBody } from './form-body.ts';
 import { FormFiles } from './form-files.ts';
 import { ownFields } from './form-kind.ts';
-import { fillBook } from './load.ts';
+import { fillBook, load } from './load.ts';
 import { recordSpace } from './load-data.ts';
 import { message, ownTextsIn, sayFor } from './messages.ts';
 import { keepSaid } from './said.ts';
-import { pageDataType, says, tools, type Loaded, type Received, type Step } from './steps.ts';
+import { pageDataType, says, tools, type Loaded, type PageOutcome, type Received, type Step } from './steps.ts';
 import { visitTexts } from './visit.ts';
 
 const day = 24 * 60 * 60 * 1000;
@@ -71,15 +74,9 @@ export async function save(loaded: Loaded, name: string, form: FormBody, parts: 
   const { hosted, request, response, service, book } = loaded;
   const { definition } = hosted;
   const { store } = parts;
-  const found = sentForm(definition, service.page, service.payload, { ...tools, seals: book }, name);
-  if (found === undefined) {
-    return says(
-      message(hosted, 409, 'That form is not here', [
-        'The page does not show the form it came from, or not any more. What was typed has not been saved.',
-      ]),
-    );
-  }
+  const shown = sentForm(definition, service.page, service.payload, { ...tools, seals: book }, name);
   const texts = typedTexts(form);
+  if (shown === undefined) return closed(loaded, texts);
   const inWords = ownTextsIn(hosted, loaded.reading.values);
   const again = (problems: Record<string, string>, sentences: readonly string[]): SaveOutcome => {
     const said = Object.fromEntries(Object.entries(problems).map(([field, sentence]) => [field, inWords(sentence)]));
@@ -88,23 +85,24 @@ export async function save(loaded: Loaded, name: string, form: FormBody, parts: 
   const mark = receiptMark(name, request, form, texts);
   const before = mark === undefined ? undefined : await store.receipts.find(hosted.scope, mark);
   if (before !== undefined) return { saved: before };
-  const limited = found.sendsMail ? await parts.mailLimits.reached(hosted, loaded.name, name, request, response) : undefined;
+  const limited = shown.sendsMail ? await parts.mailLimits.reached(hosted, loaded.name, name, request, response) : undefined;
   if (limited !== undefined) return again({}, [limited]);
 
   const { collections = {} } = definition;
   const files = new FormFiles(store);
   const fileFields = fileFieldsOf(definition, service.page, name);
-  const present = await recordOf(store, hosted, found);
+  const present = await recordOf(store, hosted, shown);
   const fileProblems = await files.take(hosted, fileFields, form, texts, present, sayFor(hosted, loaded.reading.values));
   if (hosted.draft) await store.records.beginTrial(definition.app, collections);
   const space = recordSpace(store, hosted);
-  const fields = { ...savedFields(definition, service.page, found.request.collection), ...fileTree(hosted, found) };
+  const fields = { ...savedFields(definition, service.page, shown.request.collection), ...fileTree(hosted, shown) };
   let said = 'Saved.';
   try {
     const next = await store.transaction(async (stores) => {
       // Of two that are sent at the same time, the second one finds here what the first has kept.
       const twin = mark === undefined ? undefined : await stores.receipts.find(hosted.scope, mark);
       if (twin !== undefined) return twin;
+      const found = decidesByRecords(service.page) ? await foundAgain(loaded, name, stores, parts) : shown;
       const record = await recordOf(stores, hosted, found);
       mustBeUnchanged(found, record, form.texts[ownFields.seen]);
       const { plan, problems } = planSave(definition, found.request, texts, sentencesIn(languageOf(definition, loaded.reading.values)));
@@ -140,9 +138,55 @@ export async function save(loaded: Loaded, name: string, form: FormBody, parts: 
     if (said !== '' && request.headers.accept !== pageDataType) keepSaid(parts.cookies, hosted, response, said);
     return { saved: next, said };
   } catch (error) {
+    if (error instanceof Closed) return closed(loaded, texts);
     if (error instanceof NotSaved) return again(error.problems, error.sentences);
     throw error;
   }
+}
+
+/** The page does not show the form any more; thrown inside of its transaction. */
+class Closed extends PallmistError {
+  readonly code = 'form-closed';
+}
+
+/** Says that a form is not on its page, with all that was typed: the page that it was typed into may be gone from the screen. */
+function closed({ hosted, reading, request }: Loaded, texts: Record<string, string>): { elsewhere: PageOutcome } {
+  const say = sayFor(hosted, reading.values);
+  const typed = Object.values(texts).filter((text) => text !== '');
+  const said = message(
+    hosted,
+    409,
+    'That form is not here',
+    [
+      'The page does not show this form any more: what it depends on has changed meanwhile.',
+      ...(typed.length === 0 ? [] : ['Nothing is saved. This is what you typed:']),
+    ],
+    reading.values,
+  );
+  if (typed.length > 0) said.message.typed = typed;
+  said.message.ways.unshift({ text: say('Back to the page'), href: request.originalUrl });
+  return says(said);
+}
+
+/** Whether a condition of a page names what another form could have changed since the page was loaded. */
+function decidesByRecords({ content }: PageDefinition): boolean {
+  const roots = ['record', 'rows', 'total', 'figures', 'label'];
+  return [...walkContent(content)].some(({ component: { when } }) => when !== undefined && roots.some((root) => rootsOf(when).has(root)));
+}
+
+/**
+ * The form as the page shows it now, inside of the transaction that saves it: of two people who take the last room, the second
+ * one finds it taken.
+ * @throws Closed where the page does not show it any more
+ */
+async function foundAgain(loaded: Loaded, name: string, stores: Stores, { cookies, sealer }: SaveParts): Promise<SentForm> {
+  const now = await load(loaded, { store: stores, cookies, sealer });
+  const found =
+    'elsewhere' in now
+      ? undefined
+      : sentForm(loaded.hosted.definition, now.service.page, now.service.payload, { ...tools, seals: loaded.book }, name);
+  if (found === undefined) throw new Closed('The form is not on its page any more.');
+  return found;
 }
 
 /** Where the form leads, and its mail in the outbox. A link that cannot be written leaves the mail there as failed. */
