@@ -1,5 +1,6 @@
 // A form that a condition shows only while something is free: of many who send it at once exactly one has it, and nobody loses
 // what was typed.
+import { setTimeout as pause } from 'node:timers/promises';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startTestService, type TestService } from '../../../test/support/garden-service.ts';
 import { littleApp, publishApp } from '../../../test/support/little-app.ts';
@@ -74,7 +75,14 @@ describe.each(conditions)('a form that is shown when %s', (_, name) => {
           };
         }),
       );
-      const answers = await Promise.all(visitors.map(({ visitor, texts }) => visitor.send(path, texts)));
+      // Writes have to wait until all of them have looked at the page, where the form is still open.
+      let release: () => void = () => undefined;
+      const held = service.store.transaction(() => new Promise<void>((resolve) => (release = resolve)));
+      const sent = visitors.map(({ visitor, texts }) => visitor.send(path, texts));
+      await pause(250);
+      release();
+      await held;
+      const answers = await Promise.all(sent);
       expect(answers.filter(({ status }) => status === 303)).toHaveLength(1);
       for (const [index, answer] of answers.entries()) {
         if (answer.status === 303) continue;

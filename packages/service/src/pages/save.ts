@@ -102,7 +102,7 @@ export async function save(loaded: Loaded, name: string, form: FormBody, parts: 
       // Of two that are sent at the same time, the second one finds here what the first has kept.
       const twin = mark === undefined ? undefined : await stores.receipts.find(hosted.scope, mark);
       if (twin !== undefined) return twin;
-      const found = decidesByRecords(service.page) ? await foundAgain(loaded, name, stores, parts) : shown;
+      const found = decidesByRecords(loaded.page) ? await foundAgain(loaded, name, stores, parts) : shown;
       const record = await recordOf(stores, hosted, found);
       mustBeUnchanged(found, record, form.texts[ownFields.seen]);
       const { plan, problems } = planSave(definition, found.request, texts, sentencesIn(languageOf(definition, loaded.reading.values)));
