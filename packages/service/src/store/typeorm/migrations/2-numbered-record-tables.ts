@@ -2,8 +2,7 @@ import { Table, TableIndex, type MigrationInterface, type QueryRunner } from 'ty
 import { checkAppFile, compileApp, readAddress, serialParts } from '@pallmist/app';
 import { loginKey } from '../../../people/login-names.ts';
 import { addColumn, quoteName } from '../../sqlite/statements.ts';
-import { Draft, Edition, PersonEntity, RecordColumn, ShortAddressEntity } from '../entities.ts';
-import { columnsOf, createRecordTable } from '../record-tables.ts';
+import { copyFirstRecords, createFirstTable } from './2-record-table.ts';
 
 const day = 24 * 60 * 60 * 1000;
 
@@ -83,11 +82,12 @@ export class NumberedRecordTables1700000000010 implements MigrationInterface {
   /** Two names of an app that are one by PRECIS stay two: the later one is told apart by its number. */
   async #keyLoginNames({ manager }: QueryRunner): Promise<void> {
     const taken = new Set<string>();
-    for (const { app, login } of await manager.find(PersonEntity, { select: { app: true, login: true }, order: { login: 'ASC' } })) {
+    const people: { app: string; login: string }[] = await manager.query('SELECT app, login FROM person ORDER BY login');
+    for (const { app, login } of people) {
       let key = loginKey(login);
       for (let more = 2; taken.has(`${app} ${key}`); more++) key = `${loginKey(login)}@${String(more)}`;
       taken.add(`${app} ${key}`);
-      await manager.update(PersonEntity, { app, login }, { loginKey: key });
+      await manager.query('UPDATE person SET login_key = ? WHERE app = ? AND login = ?', [key, app, login]);
     }
     await manager.queryRunner?.createIndex(
       'person',
@@ -103,14 +103,22 @@ export class NumberedRecordTables1700000000010 implements MigrationInterface {
   async #readShortAddresses({ manager }: QueryRunner): Promise<void> {
     const rows: { code: string; app: string; address: string }[] = await manager.query('SELECT code, app, address FROM short_address');
     for (const { code, app, address } of rows) {
-      const edition = await manager.findOne(Edition, { where: { app }, order: { number: 'DESC' } });
-      const definition = edition === null ? undefined : checkAppFile(edition.source).definition;
-      if (edition === null || definition === undefined) continue;
+      const [edition]: { number: number; source: string }[] = await manager.query(
+        'SELECT number, source FROM edition WHERE app = ? ORDER BY number DESC LIMIT 1',
+        [app],
+      );
+      const definition = edition === undefined ? undefined : checkAppFile(edition.source).definition;
+      if (edition === undefined || definition === undefined) continue;
       const compiled = compileApp(definition).app;
       const reading = readAddress(compiled, compiled.mount + address);
       if (reading.page === undefined) continue;
-      const target = { page: reading.page, values: JSON.stringify(reading.values), fragment: reading.fragment ?? null };
-      await manager.update(ShortAddressEntity, { code }, { edition: edition.number, ...target });
+      await manager.query('UPDATE short_address SET edition = ?, page = ?, page_values = ?, fragment = ? WHERE code = ?', [
+        edition.number,
+        reading.page,
+        JSON.stringify(reading.values),
+        reading.fragment ?? null,
+        code,
+      ]);
     }
     await manager.query('DROP INDEX IF EXISTS short_address_by_address');
     await manager.query('ALTER TABLE short_address DROP COLUMN address');
@@ -119,35 +127,38 @@ export class NumberedRecordTables1700000000010 implements MigrationInterface {
   /** Records stood in tables named by app and collection. */
   async #moveRecords(runner: QueryRunner): Promise<void> {
     const { manager } = runner;
-    for (const { app, source } of await manager.find(Draft)) {
-      const { collections = {} } = checkAppFile(source).definition ?? {};
-      for (const [name, definition] of Object.entries(collections)) {
+    const drafts: { app: string; source: string }[] = await manager.query('SELECT app, source FROM draft');
+    for (const { app, source } of drafts) {
+      const editions: { source: string }[] = await manager.query('SELECT source FROM edition WHERE app = ? ORDER BY number DESC LIMIT 1', [
+        app,
+      ]);
+      // A draft may be broken; the records are those of what is published then.
+      const definition = [source, ...editions.map((edition) => edition.source)]
+        .map((text) => checkAppFile(text).definition)
+        .find((found) => found !== undefined);
+      for (const [name, collection] of Object.entries(definition?.collections ?? {})) {
         const old = `records_${app}_${name}`;
         const present = await runner.getTable(old);
         if (present === undefined) continue;
-        const shape = await createRecordTable(manager, app, name, definition, 'live');
-        const columns = [...shape.columns.values()].flatMap((column) => {
-          const was = column.folded === undefined ? [`f_${column.field}`] : [`f_${column.field}`, `n_${column.field}`];
-          return was.every((one) => present.columns.some((there) => there.name === one)) ? [{ column, was }] : [];
-        });
-        const into = columns.flatMap(({ column }) => columnsOf(column)).map(quoteName);
-        const from = columns.flatMap(({ was }) => was).map(quoteName);
-        await manager.query(`INSERT INTO ${quoteName(shape.name)} (${into.join(', ')}) SELECT ${from.join(', ')} FROM ${quoteName(old)}`);
-        for (const { column } of columns) {
-          const { serial } = definition.fields[column.field] ?? {};
+        const table = await createFirstTable(manager, app, name, collection);
+        const copied = await copyFirstRecords(manager, table, old, new Set(present.columns.map((column) => column.name)));
+        for (const { field, value } of copied) {
+          const { serial } = collection.fields[field] ?? {};
           if (serial === undefined) continue;
           const { beginning } = serialParts(serial);
-          const rows: { value: string }[] = await manager.query(`SELECT ${column.value} AS value FROM ${quoteName(shape.name)}`);
-          const numbers = rows.map(({ value }) => Number(value.slice(beginning.length))).filter(Number.isSafeInteger);
+          const rows: { value: string }[] = await manager.query(`SELECT ${value} AS value FROM ${quoteName(table.name)}`);
+          const numbers = rows.map((row) => Number(row.value.slice(beginning.length))).filter(Number.isSafeInteger);
           const lastSerial = numbers.reduce((greatest, number) => Math.max(greatest, number), 0);
-          await manager.update(RecordColumn, { table: shape.number, field: column.field }, { lastSerial });
+          await manager.query('UPDATE record_column SET last_serial = ? WHERE table_number = ? AND field = ?', [
+            lastSerial,
+            table.number,
+            field,
+          ]);
         }
+        await runner.dropTable(old);
       }
     }
-    const rest: { name: string }[] = await manager.query(
-      "SELECT name FROM sqlite_master WHERE type = 'table' AND name LIKE 'records\\_%\\_%' ESCAPE '\\'",
-    );
-    for (const { name } of rest) await runner.dropTable(name);
+    // Records of collections that no app file declares any more stay where they are: nothing of anybody is thrown away.
   }
 
   async down(): Promise<void> {

@@ -1,0 +1,110 @@
+// A database of each released format opens, and everything in it is there: test/databases holds one of each, as that version
+// wrote it. What it holds is written down here, since the version that wrote it is gone.
+import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { gunzipSync } from 'node:zlib';
+import { describe, expect, it } from 'vitest';
+import { startTestService, testClock, type TestService } from '../../../test/support/garden-service.ts';
+import { Visitor } from '../../../test/support/visitor.ts';
+import { migrations } from '../src/store/typeorm/migrations/index.ts';
+
+const folder = new URL('../../../test/databases/', import.meta.url);
+const day = '2026-12-02';
+const session = 'c_zngEBvylck_bNi54UL6VCteAlJxv_VsPLoKL-5GRo';
+const collections = ['beds', 'plants'];
+
+async function withDatabase(name: string, look: (service: TestService) => Promise<void>): Promise<void> {
+  const data = mkdtempSync(join(tmpdir(), 'pallmist-former-'));
+  writeFileSync(join(data, 'pallmist.sqlite'), gunzipSync(readFileSync(new URL(name, folder))), { mode: 0o600 });
+  const clock = testClock(day);
+  // Shortly after the fixture was written, so that its session still lasts.
+  clock.forward(-4 * 3_600_000);
+  const service = await startTestService({ data }, clock);
+  try {
+    await look(service);
+  } finally {
+    await service.stop();
+    rmSync(data, { recursive: true, force: true });
+  }
+}
+
+const recordsOf = async (service: TestService, collection: string) => {
+  const answer = await service.owner('GET', `/apps/nursery/collections/${collection}/records?limit=500`);
+  const { records } = (await answer.json()) as { records: Record<string, unknown>[] };
+  return records.map((record) => Object.fromEntries(Object.entries(record).filter(([, value]) => value !== null)));
+};
+
+describe.each(readdirSync(folder).filter((name) => name.endsWith('.gz')))('the database %s', (name) => {
+  it('opens, with apps, editions, records, people, sessions, files and short addresses', async () => {
+    await withDatabase(name, async (service) => {
+      const draft = (await (await service.owner('GET', '/apps/nursery/draft')).json()) as { source: string };
+      expect(draft.source).toContain('title: Nursery of the moor');
+      const { editions } = (await (await service.owner('GET', '/apps/nursery/editions')).json()) as { editions: { number: number }[] };
+      expect(editions.map(({ number }) => number)).toEqual([1]);
+      expect(await recordsOf(service, collections[0] ?? '')).toEqual([
+        { code: 'east', area: 4 },
+        { code: 'west', area: 2.5 },
+      ]);
+      expect(await recordsOf(service, 'plants')).toEqual([
+        { number: 'N-001', name: 'Éclair', light: 'sun', planted: '2025-03-01', height: 1.5, count: 3, alive: true, bed: 'west' },
+        { number: 'N-002', name: 'Fern, tall', light: 'shade', alive: false, bed: 'east' },
+        { number: 'N-007', name: 'Moss', planted: '2026-01-02', height: 0.1, count: 12 },
+        { number: 'N-008', name: 'Willow', photo: 'eC-YEUg25B5LRmHi2BJnYg/willow.png' },
+      ]);
+      const { people } = (await (await service.owner('GET', '/apps/nursery/people')).json()) as {
+        people: { login: string; roles: string[] }[];
+      };
+      expect(people.map(({ login, roles }) => [login, roles])).toEqual([
+        ['Ansa', ['keeper']],
+        ['bruno', []],
+      ]);
+
+      const visitor = new Visitor(service.base);
+      visitor.set('pallmist_nursery_person', session);
+      expect(await visitor.text('/nursery/enter')).toContain('You are signed in as Ansa Wetherel.');
+      const signedIn = await new Visitor(service.base).send('/nursery/enter', { '~name': 'bruno', '~password': 'peat-and-quill' });
+      expect(signedIn.headers.get('location')).toBe('/nursery');
+      const file = await fetch(`${service.base}/nursery/~files/eC-YEUg25B5LRmHi2BJnYg/willow.png`);
+      expect([file.status, (await file.arrayBuffer()).byteLength]).toEqual([200, 70]);
+      for (const [code, to] of [
+        ['zvvw6z9', '/nursery/plants/N-002'],
+        ['z7aa4np', '/nursery?q=fern&light=shade'],
+      ] as const)
+        expect((await new Visitor(service.base).get(`/nursery/~s/${code}`)).headers.get('location')).toBe(to);
+
+      // And it goes on: a serial number is not given again, and a form saves.
+      const added = await service.owner('POST', '/apps/nursery/collections/plants/records', { record: { name: 'Yew' } });
+      expect(await added.json()).toMatchObject({ record: { number: 'N-009' } });
+    });
+  });
+
+  it('has every table and index that a new database has', async () => {
+    const shapeOf = async (service: TestService) => {
+      const file = join(service.data, 'pallmist.sqlite');
+      const { default: Libsql } = (await import('libsql')) as unknown as {
+        default: new (path: string) => { prepare(sql: string): { all(): { type: string; name: string }[] }; close(): void };
+      };
+      const database = new Libsql(file);
+      const rows = database
+        .prepare("SELECT type, name FROM sqlite_master WHERE name NOT LIKE 'records_%' AND name NOT LIKE 'sqlite_%' ORDER BY name")
+        .all();
+      database.close();
+      return rows.map(({ type, name }) => `${type} ${name}`);
+    };
+    const fresh = await startTestService();
+    try {
+      const expected = await shapeOf(fresh);
+      await withDatabase(name, async (service) => expect(await shapeOf(service)).toEqual(expected));
+    } finally {
+      await fresh.stop();
+    }
+  });
+});
+
+it('there is a database of each format that was released, and migrations keep their names', () => {
+  expect(migrations.map((Migration) => Migration.name)).toEqual([
+    'Tables1700000000009', 'NumberedRecordTables1700000000010', 'BuildersAndLog1700000000011', 'TokensAndWebhooks1700000000012',
+    'LinksThatLast1700000000013', 'TriedAddresses1700000000014', 'ComputedColumns1700000000015',
+  ]); // prettier-ignore
+});
