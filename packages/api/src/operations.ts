@@ -447,11 +447,19 @@ export const operations = {
   listMails: operation({
     method: 'get',
     path: '/mails',
-    summary: 'The newest mails of all apps: those in the outbox, and those that are or were on their way.',
-    access: 'viewer',
+    summary: 'The newest mails of all apps: those in the outbox, and those that are or were on their way. One-time links are left out.',
+    access: 'builder',
     scope: 'mails:read',
     body: undefined,
     answer: schemas.mails,
+  }),
+  readMail: operation({
+    method: 'get',
+    path: '/mails/{number}',
+    summary: 'One mail whole, with its one-time link.',
+    access: 'owner',
+    body: undefined,
+    answer: schemas.mail,
   }),
   resendMails: operation({
     method: 'post',

@@ -401,24 +401,22 @@ export const keys = z.object({
   ),
 });
 
+export const mail = z.object({
+  number: z.number().int(),
+  app: z.string(),
+  writtenAt: z.string().describe('RFC 3339'),
+  recipient: z.string(),
+  subject: z.string(),
+  text: z.string(),
+  html: z.string(),
+  state: z.enum(['kept', 'waiting', 'sent', 'failed']),
+  tries: z.number().int(),
+  problem: z.string(),
+  form: z.string().describe('The form that sent it, as PAGE/FORM; empty for a sign-in link'),
+});
+
 export const mails = z.object({
-  mails: z
-    .array(
-      z.object({
-        number: z.number().int(),
-        app: z.string(),
-        writtenAt: z.string().describe('RFC 3339'),
-        recipient: z.string(),
-        subject: z.string(),
-        text: z.string(),
-        html: z.string(),
-        state: z.enum(['kept', 'waiting', 'sent', 'failed']),
-        tries: z.number().int(),
-        problem: z.string(),
-        form: z.string().describe('The form that sent it, as PAGE/FORM; empty for a sign-in link'),
-      }),
-    )
-    .describe('The newest first, at most 50'),
+  mails: z.array(mail).describe('The newest first, at most 50; one-time links are left out'),
 });
 
 export const shortBody = z.object({

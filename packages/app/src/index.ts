@@ -65,3 +65,5 @@ export { rootsOf } from './expressions/paths.ts';
 export { programsFor } from './view/page-programs.ts';
 export * from './view/index.ts';
 export { own } from './own.ts';
+export { inEnglish } from './languages/say.ts';
+export { looksLike } from './records/file-signature.ts';

@@ -22,6 +22,7 @@ const schema = z.object({
     .string()
     .regex(/^(?:https?:\/\/[^\s/,]+(?:\s*,\s*|$))*$/)
     .default(''),
+  PALLMIST_WEBHOOK_NETWORKS: z.enum(['public', 'all']).default('public'),
   PALLMIST_LEDGER: z.enum(['on', 'off']).default('on'),
   PALLMIST_LOG: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('info'),
 });
@@ -55,6 +56,8 @@ export interface Settings {
   shutdownTimeout: number;
   /** Origins whose pages may call the HTTP interface from a browser. */
   apiOrigins: readonly string[];
+  /** Whether webhooks may go to private and link-local networks too. */
+  webhookNetworks: 'public' | 'all';
   /** Whether is counted what visitors' addresses have. */
   ledger: boolean;
   log: 'silent' | 'error' | 'warn' | 'info' | 'debug';
@@ -75,6 +78,7 @@ const expected: Record<string, string> = {
   PALLMIST_TRUST_PROXY: 'the number of proxies in front, 0 to 10',
   PALLMIST_STOP_SECONDS: 'a number of seconds, such as 10',
   PALLMIST_API_ORIGINS: 'origins with commas between them, such as https://desk.quillmoor.example',
+  PALLMIST_WEBHOOK_NETWORKS: 'public or all',
   PALLMIST_LEDGER: 'on or off',
   PALLMIST_LOG: 'one of silent, error, warn, info, debug',
 };
@@ -112,6 +116,7 @@ export function readSettings(environment: Record<string, string | undefined>): S
     apiOrigins: read.PALLMIST_API_ORIGINS.split(',')
       .map((origin) => origin.trim())
       .filter((origin) => origin !== ''),
+    webhookNetworks: read.PALLMIST_WEBHOOK_NETWORKS,
     ledger: read.PALLMIST_LEDGER === 'on',
     log: read.PALLMIST_LOG,
   };

@@ -1,5 +1,4 @@
 import { join } from 'node:path';
-import { pino } from 'pino';
 import { AppEditor } from './apps/app-editor.ts';
 import { DraftChanges } from './apps/draft-changes.ts';
 import { DraftKeeper } from './apps/draft-keeper.ts';
@@ -11,6 +10,7 @@ import { Builders } from './builders/builders.ts';
 import { DraftEvents } from './builders/draft-events.ts';
 import { systemClock, type Clock } from './clock.ts';
 import { lockDirectory } from './directory-lock.ts';
+import { serviceLog } from './service-log.ts';
 import { browserFiles } from './http/browser-files.ts';
 import { LoadGuard } from './http/load-guard.ts';
 import { closeServer, httpServer, listen } from './http/server.ts';
@@ -51,7 +51,7 @@ export async function startService(
   settings: Settings,
   { clock = systemClock, passwords = new Passwords() }: StartOptions = {},
 ): Promise<Service> {
-  const log = pino({ level: settings.log, base: null, timestamp: pino.stdTimeFunctions.isoTime }, pino.destination(2));
+  const log = serviceLog(settings.log);
   const files = browserFiles();
   const unlock = lockDirectory(settings.data);
   /** What has been opened so far, to be closed in reverse. */
@@ -78,7 +78,7 @@ export async function startService(
     const changes = new DraftChanges(store, keeper, events);
     const post = new PostOffice(store.mails, settings, log, clock);
     closers.push(() => post.close());
-    const webhooks = new WebhookSender(store.webhooks, log, clock);
+    const webhooks = new WebhookSender(store.webhooks, log, clock, settings);
     closers.push(() => webhooks.close());
     const guard = new LoadGuard(settings.maxConcurrent);
     closers.push(() => {

@@ -265,6 +265,11 @@ export const phrases = {
     'Rien n’est enregistré. Voici ce que vous avez saisi :',
     'No se ha guardado nada. Esto es lo que escribió:',
   ],
+  'The file is not what its name says.': [
+    'Die Datei ist nicht, was ihr Name sagt.',
+    'Le fichier n’est pas ce que dit son nom.',
+    'El archivo no es lo que dice su nombre.',
+  ],
   'Back to the page': ['Zurück zur Seite', 'Revenir à la page', 'Volver a la página'],
 } as const satisfies Record<string, readonly [german: string, french: string, spanish: string]>;
 

@@ -7,6 +7,16 @@
   let asked = $state.raw(client.call('listMails', {}));
   const states = { kept: 'in the outbox', waiting: 'waiting', sent: 'sent', failed: 'failed' };
   let said = $state('');
+  /** A mail whole, with its one-time link: for the owner alone. */
+  let whole = $state.raw<{ number: number; text: string }>();
+
+  async function readWhole(number: number): Promise<void> {
+    try {
+      whole = await client.call('readMail', { number: String(number) });
+    } catch (error) {
+      said = explain(error);
+    }
+  }
 
   async function resend(number: number): Promise<void> {
     try {
@@ -21,7 +31,7 @@
 
 <h1>Outbox</h1>
 {#await asked}
-  <p>Looking …</p>
+  <p>Loading …</p>
 {:then { mails }}
   {@const open = mails.find(({ number }) => number === place.number('mail'))}
   {#if mails.length === 0}
@@ -48,7 +58,10 @@
               ? ''
               : `; ${open.problem}`}
           </Note>
-          <pre>{open.text}</pre>
+          <pre>{whole?.number === open.number ? whole.text : open.text}</pre>
+          {#if open.text.includes('=…') && whole?.number !== open.number}
+            <p><Button onclick={() => readWhole(open.number)}>Show the one-time link</Button></p>
+          {/if}
           {#if open.state === 'failed' || open.state === 'kept'}
             <p><Button onclick={() => resend(open.number)}>Send again</Button></p>
           {/if}

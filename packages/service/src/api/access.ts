@@ -47,8 +47,14 @@ export async function admitTo(builders: Builders, { role, scope }: Access, reque
   return builder;
 }
 
+/** Whether the owner asks, as a person or with the owner's token: named tokens may do nothing that takes the owner. */
+export async function isOwner(builders: Builders, request: Request): Promise<boolean> {
+  const builder = await builders.who(request);
+  return builder?.role === 'owner' && builder.token === undefined;
+}
+
 /**
- * Whether who asks may see what is for builders: the draft, and sealed values.
+ * Whether who asks may see what is for builders, such as drafts.
  * @param scope what a token needs for it
  */
 export async function maySee(builders: Builders, request: Request, app: string, scope: Scope = 'apps:read'): Promise<boolean> {

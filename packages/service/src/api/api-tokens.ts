@@ -7,7 +7,7 @@ import { Refused } from './problem-details.ts';
 type Names = 'listTokens' | 'makeToken' | 'renewScopedToken' | 'endToken';
 
 /** Tokens with names and scopes, for programs. */
-export function apiTokenHandlers({ store }: ServiceParts): Pick<Handlers, Names> {
+export function apiTokenHandlers({ store, events }: ServiceParts): Pick<Handlers, Names> {
   const gone = (id: string) => new Refused(404, `There is no token ${quote(id)}.`);
   return {
     listTokens: async () => ({ tokens: (await store.apiTokens.list()).map(shown) }),
@@ -19,10 +19,12 @@ export function apiTokenHandlers({ store }: ServiceParts): Pick<Handlers, Names>
     async renewScopedToken({ parameters: { id = '' } }) {
       const renewed = await store.apiTokens.renew(id);
       if (renewed === undefined) throw gone(id);
+      events.end(`token:${id}`);
       return { made: shown(renewed.made), token: renewed.token };
     },
     async endToken({ parameters: { id = '' } }) {
       if (!(await store.apiTokens.end(id))) throw gone(id);
+      events.end(`token:${id}`);
       return { done: true };
     },
   };

@@ -1,6 +1,6 @@
 import type { BuilderAccount } from '@pallmist/api';
 import type { Response } from 'express';
-import { asBuilder, type Builder } from '../builders/builders.ts';
+import { asBuilder, theOwner, type Builder } from '../builders/builders.ts';
 import { AttemptLimit } from '../http/attempt-limit.ts';
 import { networkOfRequest } from '../http/network.ts';
 import { KnownBrowsers } from '../people/known-browsers.ts';
@@ -12,6 +12,7 @@ import { Refused } from './problem-details.ts';
 
 /** Days for which an invitation is open. */
 const invitationDays = 7;
+const day = 24 * 60 * 60_000;
 /** Tries from one network, within ten minutes, that do not open the console. */
 const tries = { window: 10 * 60_000, most: 30 };
 
@@ -29,7 +30,16 @@ type Names =
   | 'renewToken';
 
 /** Who may open the console: the owner by the link, others by accounts to which they are invited. */
-export function builderHandlers({ store, builders, post, base, clock, sealer, passwordTurns }: ServiceParts): Pick<Handlers, Names> {
+export function builderHandlers({
+  store,
+  builders,
+  events,
+  post,
+  base,
+  clock,
+  sealer,
+  passwordTurns,
+}: ServiceParts): Pick<Handlers, Names> {
   const networks = new AttemptLimit(tries, clock);
   const browsers = new KnownBrowsers(sealer, clock);
   const mustExist = (done: boolean) => {
@@ -84,24 +94,38 @@ export function builderHandlers({ store, builders, post, base, clock, sealer, pa
       await builders.leave(request, response);
       return { done: true };
     },
-    endConsoleSessions: async () => ({ ended: await builders.endSessions() }),
-    renewToken: () => ({ token: builders.renewToken() }),
+    async endConsoleSessions() {
+      const ended = await builders.endAllSessions();
+      events.end();
+      return { ended };
+    },
+    renewToken() {
+      events.end(theOwner.id);
+      return { token: builders.renewToken() };
+    },
     listBuilders: async () => ({ builders: (await store.builders.list()).map(asAccount) }),
     async inviteBuilder({ body, builder }) {
       const { builder: row, key } = await store.builders.invite(body.mail, body.role, invitationDays);
       const link = `${base()}/~/console/#invited=${key}`;
       if (body.send === true) {
-        await store.mails.add({ app: '', recipient: row.mail, ...invitationMail(builder, link) }, post.stateOfNew);
+        await store.mails.add(
+          { app: '', recipient: row.mail, ...invitationMail(builder, link), removeAt: clock() + (invitationDays + 1) * day },
+          post.stateOfNew,
+        );
         post.wake();
       }
       return { link };
     },
     async setBuilderRole({ parameters: { id = '' }, body }) {
-      return mustExist(await store.builders.setRole(id, body.role));
+      const done = mustExist(await store.builders.setRole(id, body.role));
+      // Whoever is told from now on is told by the new role.
+      events.end(id);
+      return done;
     },
     async removeBuilder({ parameters: { id = '' } }) {
       const done = mustExist(await store.builders.remove(id));
       await builders.endSessions(id);
+      events.end(id);
       return done;
     },
   };

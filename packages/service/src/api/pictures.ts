@@ -1,4 +1,4 @@
-import { mediaTypeOf, quote } from '@pallmist/app';
+import { looksLike, mediaTypeOf, quote } from '@pallmist/app';
 import type { Router } from 'express';
 import { readBody, type BodyGate } from '../http/bodies.ts';
 import type { ServiceParts } from '../service-parts.ts';
@@ -55,11 +55,9 @@ export function addPictureRoutes(
     if ((await store.apps.draft(app)) === undefined) throw new Refused(404, `There is no app ${quote(app)}.`);
     if (!pictureName.test(name))
       throw new Refused(422, 'The name of a picture has letters, digits, “_”, “.” and “-”, and ends in svg, png, jpg, webp, gif or avif.');
-    await store.files.put(
-      app,
-      name,
-      await bodies.during(request, () => readBody(request, { bytes: apiLimits.picture, total: pictureTime })),
-    );
+    const bytes = await bodies.during(request, () => readBody(request, { bytes: apiLimits.picture, total: pictureTime }));
+    if (!looksLike(mediaTypeOf(name), bytes)) throw new Refused(422, `The file is no picture of the kind that ${quote(name)} says.`);
+    await store.files.put(app, name, bytes);
     response.json({ done: true });
   });
 }

@@ -7,7 +7,7 @@ import type { HostedApp } from '../apps/hosted-app.ts';
 import { previewMail } from '../apps/mail-preview.ts';
 import type { Builder } from '../builders/builders.ts';
 import { AppCookies } from '../http/cookies.ts';
-import { admitTo, maySee, OutOfScope, type Access } from './access.ts';
+import { admitTo, isOwner, OutOfScope, type Access } from './access.ts';
 import { apiTokenHandlers } from './api-tokens.ts';
 import { builderHandlers } from './builder-accounts.ts';
 import type { Call, Handlers } from './handlers.ts';
@@ -182,10 +182,10 @@ function makeHandlers(parts: ServiceParts): Handlers {
       return { done: true };
     },
     readAddress: async ({ parameters, body, request }) =>
-      readFor(published(parameters['app']), sealer, body.address, await maySee(builders, request, parameters['app'] ?? '', 'apps:write')),
+      readFor(published(parameters['app']), sealer, body.address, await isOwner(builders, request)),
     writeAddress: async ({ parameters, body, request }) =>
       writeFor(published(parameters['app']), sealer, body, {
-        asOwner: await maySee(builders, request, parameters['app'] ?? '', 'apps:write'),
+        asOwner: await isOwner(builders, request),
         base: base(),
       }),
     getDraft: ({ parameters }) => apps.draft(parameters['app'] ?? ''),
@@ -254,8 +254,9 @@ function makeHandlers(parts: ServiceParts): Handlers {
         ]);
       await store.people.put(app, login, { ...body, roles: body.roles ?? [] });
       const person = await store.people.find(app, login);
-      // Sessions that began with the old password end.
+      // Sessions that began with the old password end, and links that went to the old mail address.
       await store.sessions.endAll(scopesOf(app), person?.login ?? login);
+      await store.entryLinks.endAll(scopesOf(app), person?.login ?? login);
       return { done: true };
     },
     async listPeople({ parameters: { app = '' } }) {
@@ -268,6 +269,7 @@ function makeHandlers(parts: ServiceParts): Handlers {
       const person = await store.people.find(app, login);
       if (person === undefined || !(await store.people.remove(app, login))) throw new Refused(404, `Nobody signs in as ${quote(login)}.`);
       await store.sessions.endAll(scopesOf(app), person.login);
+      await store.entryLinks.endAll(scopesOf(app), person.login);
       return { done: true };
     },
     async listVisits({ parameters: { app = '' } }) {
@@ -289,6 +291,11 @@ function makeHandlers(parts: ServiceParts): Handlers {
       return { done: true };
     },
     listMails: async () => ({ mails: await store.mails.list(undefined, undefined, 50) }),
+    async readMail({ parameters: { number = '' } }) {
+      const mail = /^\d{1,15}$/.test(number) ? await store.mails.find(Number(number)) : undefined;
+      if (mail === undefined) throw new Refused(404, `There is no mail ${quote(number)}.`);
+      return mail;
+    },
     async resendMails({ body }) {
       const resent = await store.mails.resend(body.numbers ?? 'failed');
       post.wake();

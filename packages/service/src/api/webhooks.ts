@@ -1,4 +1,6 @@
 import { quote, suggest } from '@pallmist/app';
+import type { Settings } from '../settings.ts';
+import { innerSentence, isInner } from '../webhooks/receivers.ts';
 import type { ServiceParts } from '../service-parts.ts';
 import { webhookEvents, type Webhook } from '../store/webhooks.ts';
 import type { Handlers } from './handlers.ts';
@@ -13,7 +15,7 @@ const mostDeliveries = 50;
 const thisMachine = ['localhost', '127.0.0.1', '[::1]'];
 
 /** Webhooks of an app, and what was sent to them. */
-export function webhookHandlers({ store, live, webhooks: sender }: ServiceParts): Pick<Handlers, Names> {
+export function webhookHandlers({ store, live, webhooks: sender, settings }: ServiceParts): Pick<Handlers, Names> {
   const gone = (id: string) => new Refused(404, `The app has no webhook ${quote(id)}.`);
   const ofApp = async (app: string, id: string) => {
     const found = await store.webhooks.find(id);
@@ -36,13 +38,13 @@ export function webhookHandlers({ store, live, webhooks: sender }: ServiceParts)
       await mustKnow(app, collections);
       if ((await store.webhooks.list(app)).length >= mostWebhooks)
         throw new Refused(422, `An app has at most ${String(mostWebhooks)} webhooks. Remove one first.`);
-      const made = await store.webhooks.make({ app, url: safeUrl(url), events, collections });
+      const made = await store.webhooks.make({ app, url: safeUrl(url, settings), events, collections });
       return { webhook: shown(made), secret: made.secret };
     },
     async changeWebhook({ parameters: { app = '', id = '' }, body: { url, events, collections } }) {
       await mustKnow(app, collections);
       const changed = await store.webhooks.change(app, id, {
-        ...(url === undefined ? {} : { url: safeUrl(url) }),
+        ...(url === undefined ? {} : { url: safeUrl(url, settings) }),
         ...(events === undefined ? {} : { events }),
         ...(collections === undefined ? {} : { collections }),
       });
@@ -87,11 +89,12 @@ const shown = ({ id, url, events, collections, madeAt }: Webhook) => ({
 });
 
 /** Records must not be readable on the network. @throws Refused unless the address is https, or on this machine */
-function safeUrl(given: string): string {
+function safeUrl(given: string, { webhookNetworks }: Pick<Settings, 'webhookNetworks'>): string {
   const url = new URL(given);
   if (url.username !== '' || url.password !== '') throw new Refused(422, 'The address of a webhook has no user name or password in it.');
   if (url.protocol === 'http:' && !thisMachine.includes(url.hostname))
     throw new Refused(422, 'The address of a webhook begins with https://, except on this machine.');
+  if (webhookNetworks === 'public' && isInner(url.hostname)) throw new Refused(422, innerSentence);
   url.hash = '';
   return url.href;
 }

@@ -1,5 +1,7 @@
 import type { AppSummary, Draft, DraftChange, Edition } from '@pallmist/api';
 import {
+  looksLike,
+  mediaTypeOf,
   own,
   checkAppFile,
   DraftDocument,
@@ -147,6 +149,8 @@ export class AppEditor {
     // A first push of something that is no app would leave a draft nobody can name.
     if (!definition && !(await this.#store.apps.draft(app)))
       throw new Refused(422, 'The app file has errors, and there is no draft yet to keep them in.', checked.problems);
+    const odd = Object.entries(files).find(([name, bytes]) => !looksLike(mediaTypeOf(name), bytes));
+    if (odd !== undefined) throw new Refused(422, `The file “${odd[0]}” is no picture of the kind that its name says.`);
     const staged = records === undefined ? undefined : await this.#stage(definition, checked.problems, records);
     try {
       if (definition && staged) await this.#guardLosses(definition, staged.staged, replace);

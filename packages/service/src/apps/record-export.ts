@@ -3,9 +3,13 @@ import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { own, fieldText, type AppDefinition, type PlainRecord } from '@pallmist/app';
+import { asNoFormula } from './csv-formulas.ts';
 import { timestamp, type Clock } from '../clock.ts';
 import type { RecordSpace } from '../store/records.ts';
 import type { Stores } from '../store/store.ts';
+
+/** Types whose texts are no formulas, whatever they begin with: a negative number stays one. */
+const plainTypes = new Set(['integer', 'number', 'boolean', 'date']);
 
 /** A text as a cell of CSV (RFC 4180). */
 const cell = (text: string) => (/[",\r\n]/.test(text) ? `"${text.replaceAll('"', '""')}"` : text);
@@ -18,9 +22,14 @@ export async function* exportRecords(
   collection: string,
   format: 'csv' | 'json',
 ): AsyncGenerator<string> {
-  const fields = Object.keys(own(collections, collection)?.fields ?? {});
+  const declared = own(collections, collection)?.fields ?? {};
+  const fields = Object.keys(declared);
+  const textOf = (record: PlainRecord, field: string) => {
+    const text = fieldText(own(record, field));
+    return plainTypes.has(own(declared, field)?.type ?? '') ? text : asNoFormula(text);
+  };
   const line = (record: PlainRecord) =>
-    format === 'csv' ? fields.map((field) => cell(fieldText(own(record, field)))).join(',') : JSON.stringify(record);
+    format === 'csv' ? fields.map((field) => cell(textOf(record, field))).join(',') : JSON.stringify(record);
   yield format === 'csv' ? `${fields.map(cell).join(',')}\n` : '[\n';
   let first = true;
   for await (const batch of records.all(space, collections, collection)) {

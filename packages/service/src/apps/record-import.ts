@@ -14,6 +14,7 @@ import {
 import { parse } from 'csv-parse';
 import { pipeline, Readable } from 'node:stream';
 import { hearErrors } from '../http/streams.ts';
+import { asGiven } from './csv-formulas.ts';
 import type { Difference, RecordSpace, StagedRecords } from '../store/records.ts';
 import type { Store } from '../store/store.ts';
 
@@ -225,7 +226,7 @@ export class RecordImport {
           );
           continue;
         }
-        yield { line: info.lines, cells: Object.fromEntries(names.map((field, index) => [field, record[index] ?? ''])) };
+        yield { line: info.lines, cells: Object.fromEntries(names.map((field, index) => [field, asGiven(record[index] ?? '')])) };
       }
     } catch (error) {
       if (error instanceof Error && 'code' in error && String(error.code).startsWith('CSV_')) {

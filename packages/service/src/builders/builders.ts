@@ -89,9 +89,14 @@ export class Builders {
     clearCookie(response, consoleCookie, this.#place());
   }
 
-  /** Closes the console of a builder, the owner when left out, in every browser. @returns in how many it was open */
-  endSessions(id = ownerId): Promise<number> {
+  /** Closes the console of a builder in every browser. @returns in how many it was open */
+  endSessions(id: string): Promise<number> {
     return this.#store.sessions.endAll(['owner'], id);
+  }
+
+  /** Closes the console for everybody, in every browser. @returns in how many it was open */
+  endAllSessions(): Promise<number> {
+    return this.#store.sessions.endScope('owner');
   }
 
   /** Makes a new token; the one before is void at once. */

@@ -53,6 +53,11 @@ export class DraftEvents {
     for (const { response } of this.#listeners.get(app) ?? []) response.write(text);
   }
 
+  /** Ends the connections of those who may not listen any more. @param id of a builder or a named token; of all when left out */
+  end(id?: string): void {
+    for (const { builder, response } of this.#all()) if (id === undefined || builder.id === id) response.end();
+  }
+
   /** Ends every connection: the service stops. */
   close(): void {
     clearInterval(this.#timer);

@@ -1,6 +1,6 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import express, { type Express } from 'express';
+import express, { Router } from 'express';
 import { searchDocs, type DocsPage } from './search-docs.ts';
 
 // The same from the sources and from what was built of them.
@@ -9,8 +9,9 @@ const folder = fileURLToPath(new URL('../../dist/docs', import.meta.url));
 const escaped = (text: string): string => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('"', '&quot;');
 
 /** The guides, with search, at `/~/docs`; and the JSON Schema of the app file. @param styles addresses of style sheets */
-export function docsSite(styles: readonly string[]): Express {
-  const site = express();
+export function docsSite(styles: readonly string[]): Router {
+  // A router, not an application: that would name itself in each answer.
+  const site = Router();
   // Made by the build; without one there is nothing to show.
   const file = `${folder}/pages.json`;
   const pages = existsSync(file) ? (JSON.parse(readFileSync(file, 'utf8')) as DocsPage[]) : [];

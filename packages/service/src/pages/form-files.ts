@@ -1,4 +1,4 @@
-import { own, fileProblem, type FieldDefinition, type RecordData, type Say } from '@pallmist/app';
+import { fileProblem, inEnglish, looksLike, mediaTypeOf, own, type FieldDefinition, type RecordData, type Say } from '@pallmist/app';
 import type { HostedApp } from '../apps/hosted-app.ts';
 import type { Stores } from '../store/store.ts';
 import type { FormBody } from './form-body.ts';
@@ -33,7 +33,9 @@ export class FormFiles {
       const file = own(files, ownName.file(name));
       const present = own(texts, name) ?? '';
       if (file !== undefined) {
-        const problem = fileProblem(field, file.name, file.size, say);
+        const problem =
+          fileProblem(field, file.name, file.size, say) ??
+          (looksLike(mediaTypeOf(file.name), file.bytes) ? undefined : (say ?? inEnglish)('The file is not what its name says.'));
         const kept = problem === undefined ? await this.#sent.keep(app, file.name, file.bytes) : undefined;
         if (kept === undefined) problems[name] = problem ?? 'So many files are under way that there is no room. Please try again later.';
         else texts[name] = kept;

@@ -8,6 +8,8 @@ export interface EntryLinkStore {
   make(scope: string, login: string, wanted: string | undefined, lifetime: number): Promise<string | undefined>;
   /** Whom a token would let in; undefined when it has been used, is too old, or never was. */
   login(scope: string, token: string): Promise<string | undefined>;
+  /** Ends all links of a person in these scopes. */
+  endAll(scopes: readonly string[], login: string): Promise<void>;
   /** Uses a token up, and with it every other that the person has. */
   take(scope: string, token: string): Promise<{ login: string; wanted: string | undefined } | undefined>;
 }

@@ -37,7 +37,8 @@ export interface MailStore extends OutboxStore<MailRow> {
   /** Puts mails that failed, or are kept, back among those that wait. @returns how many */
   resend(numbers: readonly number[] | 'failed'): Promise<number>;
   count(app: string, which: CountedMails, since: string): Promise<number>;
-  /** The newest mails first. @param before only those with a lower number */
+  /** The newest mails first, without their one-time links. @param before only those with a lower number */
   list(app: string | undefined, before: number | undefined, most: number): Promise<MailRow[]>;
+  /** One mail whole. */
   find(number: number): Promise<MailRow | undefined>;
 }

@@ -17,5 +17,7 @@ export interface SessionStore {
   formerLogin(scope: string, token: string | undefined): Promise<string | undefined>;
   /** Ends every session of a person in these scopes, in every browser. @returns how many there were */
   endAll(scopes: readonly string[], login: string): Promise<number>;
+  /** Ends the sessions of everybody in a scope. @returns how many there were */
+  endScope(scope: string): Promise<number>;
   end(token: string | undefined): Promise<void>;
 }

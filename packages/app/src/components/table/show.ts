@@ -52,7 +52,10 @@ export function show(component: ComponentOf<typeof table>, context: ViewContext)
       ...(sort ? { sort } : {}),
     };
   });
-  const chosen = component.bind?.tick === undefined ? undefined : ((context.values[component.bind.tick] ?? []) as unknown[]).map((value) => display(value));
+  const chosen =
+    component.bind?.tick === undefined
+      ? undefined
+      : ((context.values[component.bind.tick] ?? []) as unknown[]).map((value) => display(value));
   const rows = (data?.rows ?? []).map((row): TableNode['rows'][number] => {
     const inRow = context.evaluator.with('row', row, rowType);
     const href = component.link && context.href(component.link, inRow);

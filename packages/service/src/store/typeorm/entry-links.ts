@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto';
-import { LessThan, MoreThan } from 'typeorm';
+import { In, LessThan, MoreThan } from 'typeorm';
 import type { EntryLinkStore } from '../entry-links.ts';
 import { hashToken } from '../tokens.ts';
 import type { Connection } from './connection.ts';
@@ -29,6 +29,10 @@ export class TypeormEntryLinkStore implements EntryLinkStore {
   async login(scope: string, token: string): Promise<string | undefined> {
     const where = { tokenHash: hashToken(token), scope, endsAt: MoreThan(this.#on.clock()) };
     return (await this.#on.reader.findOneBy(EntryLink, where))?.login;
+  }
+
+  async endAll(scopes: readonly string[], login: string): Promise<void> {
+    await this.#on.write((manager) => manager.delete(EntryLink, { scope: In([...scopes]), login }));
   }
 
   take(scope: string, token: string): Promise<{ login: string; wanted: string | undefined } | undefined> {

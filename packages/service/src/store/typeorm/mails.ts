@@ -44,15 +44,24 @@ export class TypeormMailStore extends TypeormOutbox<MailRow> implements MailStor
     return this.on.reader.countBy(MailEntity, { app, ...which, writtenAt: MoreThanOrEqual(since) });
   }
 
-  list(app: string | undefined, before: number | undefined, most: number): Promise<MailRow[]> {
-    return this.on.reader.find(MailEntity, {
+  async list(app: string | undefined, before: number | undefined, most: number): Promise<MailRow[]> {
+    const rows = await this.on.reader.find(MailEntity, {
       where: { ...(app === undefined ? {} : { app }), ...(before === undefined ? {} : { number: LessThan(before) }) },
       order: { number: 'DESC' },
       take: most,
     });
+    return rows.map(withoutOneTimeLinks);
   }
 
   async find(number: number): Promise<MailRow | undefined> {
     return (await this.on.reader.findOneBy(MailEntity, { number })) ?? undefined;
   }
+}
+
+/** What a one-time link carries: by `~enter` a person signs in to an app, by `#invited` to the console. */
+const oneTime = /((?:~enter=|#invited=))[\w-]+/g;
+
+/** A mail without what lets anyone in who reads it. */
+function withoutOneTimeLinks(mail: MailRow): MailRow {
+  return { ...mail, text: mail.text.replaceAll(oneTime, '$1…'), html: mail.html.replaceAll(oneTime, '$1…') };
 }

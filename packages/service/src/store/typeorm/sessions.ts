@@ -55,6 +55,10 @@ export class TypeormSessionStore implements SessionStore {
     return affected ?? 0;
   }
 
+  async endScope(scope: string): Promise<number> {
+    return (await this.#on.write((manager) => manager.delete(Session, { scope }))).affected ?? 0;
+  }
+
   async end(token: string | undefined): Promise<void> {
     if (token === undefined || token === '') return;
     await this.#on.write((manager) => manager.delete(Session, { tokenHash: hashToken(token) }));
