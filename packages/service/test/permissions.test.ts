@@ -24,7 +24,11 @@ async function invited(mail: string, role: string): Promise<string> {
 }
 
 const madeToken = async (scopes: readonly Scope[], app?: string) => {
-  const answer = await service.owner('POST', '/tokens', { name: scopes.join(' ').slice(0, 60), scopes, ...(app === undefined ? {} : { app }) });
+  const answer = await service.owner('POST', '/tokens', {
+    name: scopes.join(' ').slice(0, 60),
+    scopes,
+    ...(app === undefined ? {} : { app }),
+  });
   return ((await answer.json()) as { token: string }).token;
 };
 

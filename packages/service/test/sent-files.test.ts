@@ -23,7 +23,7 @@ beforeEach(() => {
 
 const page = '/garden/specimens/QM-0412?write=true';
 const note = { '~form': 'write-note', heading: 'Bud', body: '', day: '2026-11-20', photo: '' };
-const png = new Uint8Array([0x89, 0x50, 0x4e, 0x47, 1, 2, 3]);
+const png = new Uint8Array([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 1, 2, 3]);
 const picture = (name = 'Knospe früh.png', bytes: Uint8Array<ArrayBuffer> = png) => new File([bytes], name, { type: 'text/html' });
 const kept = (html: string, name = 'photo') => new RegExp(`type="hidden" name="${name}" value="([^"]*)"`).exec(html)?.[1] ?? '';
 const savedNote = (answer: Response) => /saved=(N-\d+)/.exec(answer.headers.get('location') ?? '')?.[1] ?? '';
