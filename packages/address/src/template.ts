@@ -76,6 +76,10 @@ export interface Template {
  * Takes an address template apart (the subset of RFC 6570 that the guide describes) and makes its slots.
  * @param mount what stands before the path: `/garden`, or nothing
  */
+/** A default as readings give it out, again and again: nobody's changes reach it. */
+const frozenCopy = (given: unknown): unknown =>
+  Array.isArray(given) ? Object.freeze([...given]) : typeof given === 'object' && given !== null ? Object.freeze({ ...given }) : given;
+
 export function makeTemplate(address: string, parameters: Readonly<Record<string, Parameter>>, mount = ''): Template {
   const slots: Slot[] = [];
   const segments: (string | Slot)[] = [];
@@ -93,7 +97,7 @@ export function makeTemplate(address: string, parameters: Readonly<Record<string
     if (parameter === undefined) throw new TypeError(`${address}: ${name}?`);
     const { default: given, required, ifWrong } = parameter.options;
     const changing = typeof given === 'function' ? (given as () => unknown) : undefined;
-    const fixed = changing === undefined ? given : undefined;
+    const fixed = changing === undefined ? frozenCopy(given) : undefined;
     const slot: Slot = {
       name,
       index: slots.length,

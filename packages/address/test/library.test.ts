@@ -4,7 +4,7 @@ import { easy } from '../../../bench/address/easy.ts';
 import { filterList } from '../../../bench/address/filter-list.ts';
 import { checkPages, compileApp, describePages } from '../src/declare/index.ts';
 import { explain } from '../src/explain/index.ts';
-import { AddressError, change, choice, colour, date, integer, list, page, read, text, write } from '../src/index.ts';
+import { AddressError, change, choice, colour, date, integer, list, page, range, read, sort, text, write } from '../src/index.ts';
 import { readAddress, writeAddress } from '../src/pages/index.ts';
 import { sentenceOf } from '../src/sentences/index.ts';
 
@@ -154,4 +154,24 @@ it('declarations that contradict themselves are found where they are checked', (
     ['bad-default', '/pages/one/parameters/n/default'],
     ['limits-cross', '/pages/one/parameters/word/minLength'],
   ]);
+});
+
+it('hands out lists, ranges and sort orders that nobody can change, whether read or by default', () => {
+  const here = page('/a{?l,r,s,d,e}', {
+    l: list(integer()),
+    r: range(integer()),
+    s: sort(['name', 'age']),
+    d: list(integer(), { default: [1, 2] }),
+    e: range(integer(), { default: { from: 1 } }),
+  });
+  for (const address of ['/a', '/a?l=1,2&r=3..4&s=-name,age', '/a?d=5&e=6..', '/a?l=']) {
+    const before = JSON.stringify(read(here, address).values);
+    const change = (value: unknown): void => {
+      if (typeof value !== 'object' || value === null) return;
+      expect(Object.isFrozen(value)).toBe(true);
+      Object.values(value).forEach(change);
+    };
+    Object.values(read(here, address).values).forEach(change);
+    expect(JSON.stringify(read(here, address).values)).toBe(before);
+  }
 });

@@ -44,16 +44,22 @@ export function readItems<Item>(
   return items;
 }
 
+/** Freezes a list, a range or a sort order. */
+export function freeze<Value>(value: Value): Value {
+  if (Array.isArray(value)) value.forEach(freeze);
+  return Object.freeze(value);
+}
+
 /**
  * Keeps the last text and its value, and returns the same object for the same text. Code that compares by identity then sees
- * no change.
+ * no change. The value is frozen, with what it holds: nobody's changes reach later readings.
  */
 export function remember<Value>(read: Parameter<Value>['read']): Parameter<Value>['read'] {
   let text: string | undefined;
   let value: Value | undefined;
   return (source, from, to) => {
     if (text !== undefined && text.length === to - from && standsAt(source, from, text)) return value;
-    const fresh = read(source, from, to);
+    const fresh = freeze(read(source, from, to));
     if (fresh !== undefined && correction === 0) {
       text = source.slice(from, to);
       value = fresh;
