@@ -112,5 +112,14 @@ describe('the check of an expression', () => {
 });
 
 it('shows values as people read them', () => {
-  expect([undefined, null, '', 0, 1.5, false, [1, 'a'], {}].map((value) => display(value))).toEqual(['', '', '', '0', '1.5', 'no', '1, a', '']);
+  expect([undefined, null, '', 0, 1.5, false, [1, 'a'], {}].map((value) => display(value))).toEqual([
+    '',
+    '',
+    '',
+    '0',
+    '1.5',
+    'no',
+    '1, a',
+    '',
+  ]);
 });

@@ -42,6 +42,8 @@ it('a mail arrives whole, and its links lead to the public address', async () =>
   const { to, body } = server.received[0] ?? { to: [], body: '' };
   expect(to).toEqual(['unal@moor.example']);
   expect(body.split('\r\n\r\n')[0]).not.toMatch(/^Bcc:/m);
+  // By its number: a mail that is sent again after a kill has the same.
+  expect(body.split('\r\n\r\n')[0]).toMatch(/^Message-ID: <\d+\.\d{13}@[\w.-]+>\r?$/m);
   const text = plain(body);
   expect(text).toContain('Subject: Needle foxtail is yours to look after');
   expect(text).toContain('https://quillmoor.example/garden/specimens/QM-0412?tab=notes&write=true');

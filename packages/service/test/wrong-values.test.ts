@@ -2,6 +2,7 @@
 // parameter says so. Generated for every type of parameter.
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startTestService, type TestService } from '../../../test/support/garden-service.ts';
+import { Visitor } from '../../../test/support/visitor.ts';
 import { littleApp, publishApp } from '../../../test/support/little-app.ts';
 
 /** Every type: how it is declared, a right text and a wrong one. */
@@ -124,4 +125,20 @@ parameters: { lang: { type: choice, of: langs, default: de, reach: app } }`,
   expect(await text('?plant=p9')).toContain('„Pflanze“ kann nicht “p9” sein: Diesen Eintrag gibt es nicht.');
   expect(await text('?plant=p1&bed=b2')).toContain('Es gehört nicht zu „Beet“ in dieser Adresse.');
   expect(await text('?houses=palm,elm')).toContain('Erwartet wird “palm” oder “fern”, oder mehrere davon, durch Kommas getrennt.');
+});
+
+it('a value that is kept for the visit is kept and counted as it is written, not as it is encoded', async () => {
+  const campaign = littleApp({
+    app: 'spring',
+    mount: '/spring',
+    more: 'parameters: { via: { type: text, reach: visit, label: Campaign } }',
+    pages: `
+  home: { title: Home, address: '/', content: [{ show: text, text: 'By {visit.?via.orValue("nothing")}' }] }`,
+  });
+  await publishApp(service, 'spring', campaign);
+  const visitor = new Visitor(service.base);
+  expect(await visitor.text('/spring?via=Fr%C3%BCh%20%26%20sp%C3%A4t%2025%25')).toContain('By Früh &amp; spät 25%');
+  expect(await visitor.text('/spring')).toContain('By Früh &amp; spät 25%');
+  const { visits } = (await (await service.owner('GET', '/apps/spring/visits')).json()) as { visits: { value: string; came: number }[] };
+  expect(visits.map(({ value }) => value)).toEqual(['Früh & spät 25%']);
 });

@@ -52,9 +52,19 @@ export class PostOffice {
   }
 }
 
-async function send(transport: Transporter, from: string, { recipient, subject, text, html }: MailRow): Promise<void> {
+/**
+ * What names a mail wherever it goes (RFC 5322, Message-ID). It comes from the mail's number, so that a mail that is sent again
+ * after a kill is the same one to every mail program.
+ */
+function messageId({ number, writtenAt }: Pick<MailRow, 'number' | 'writtenAt'>, from: string): string {
+  const host = /@([A-Za-z0-9.-]+)/.exec(from)?.[1] ?? 'localhost';
+  return `<${String(number)}.${String(Date.parse(writtenAt))}@${host}>`;
+}
+
+async function send(transport: Transporter, from: string, mail: MailRow): Promise<void> {
+  const { recipient, subject, text, html } = mail;
   try {
-    await transport.sendMail({ from, to: recipient, subject, text, html });
+    await transport.sendMail({ from, to: recipient, subject, text, html, messageId: messageId(mail, from) });
   } catch (error) {
     // Without the recipient, whom the server's answer may name: who gets mail is nobody’s business.
     throw new Error(withoutAddresses(error instanceof Error ? error.message : String(error)), { cause: error });

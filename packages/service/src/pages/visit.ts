@@ -1,4 +1,4 @@
-import { own, valueFrom, type CompiledApp, type ParameterValue, type Reading, type Values } from '@pallmist/app';
+import { writePlainText, own, valueFrom, type CompiledApp, type ParameterValue, type Reading, type Values } from '@pallmist/app';
 import type { Request, Response } from 'express';
 import type { HostedApp } from '../apps/hosted-app.ts';
 import type { AppCookies } from '../http/cookies.ts';
@@ -37,7 +37,11 @@ export class VisitMemory {
     if (given.length === 0) return before;
     const visit = { ...Object.fromEntries(given), ...before };
     this.#set(response, hosted, 'visit', encoded(visitTexts(hosted, visit)));
-    if (!hosted.draft) await this.#counts.came(hosted.definition.app, visitTexts(hosted, Object.fromEntries(given)));
+    // To count is no part of showing the page: on a full disk the page is shown all the same.
+    if (!hosted.draft)
+      await this.#counts.came(hosted.definition.app, visitTexts(hosted, Object.fromEntries(given))).catch((error: unknown) => {
+        request.log.error({ err: error }, 'a visit was not counted');
+      });
     return visit;
   }
 
@@ -65,7 +69,9 @@ export class VisitMemory {
 export function visitTexts({ compiled }: HostedApp, visit: Values): Record<string, string> {
   const [page] = compiled.pages.values();
   const texts = Object.entries(visit).flatMap(([name, value]) => {
-    const text = page?.byName.get(name)?.plain.write(value);
+    const parameter = page?.byName.get(name);
+    // As a person writes it, not as it is encoded in an address: it is read again, shown and counted.
+    const text = parameter === undefined ? undefined : writePlainText(parameter.plain, value);
     return typeof text === 'string' ? [[name, text] as const] : [];
   });
   return Object.fromEntries(texts);
