@@ -79,6 +79,8 @@ export async function startGarden(more: Partial<Settings> = {}, clock?: TestCloc
   }
   const data = mkdtempSync(join(tmpdir(), 'pallmist-test-'));
   writeFileSync(join(data, database), await gardenDatabase());
+  // A database without its keys is refused.
+  writeFileSync(join(data, 'keys.json'), '[]');
   const service = await startTestService({ ...more, data });
   return {
     ...service,

@@ -78,7 +78,11 @@ export interface Template {
  */
 /** A default as readings give it out, again and again: nobody's changes reach it. */
 const frozenCopy = (given: unknown): unknown =>
-  Array.isArray(given) ? Object.freeze([...given]) : typeof given === 'object' && given !== null ? Object.freeze({ ...given }) : given;
+  Array.isArray(given)
+    ? Object.freeze([...(given as unknown[])])
+    : typeof given === 'object' && given !== null
+      ? Object.freeze({ ...given })
+      : given;
 
 export function makeTemplate(address: string, parameters: Readonly<Record<string, Parameter>>, mount = ''): Template {
   const slots: Slot[] = [];

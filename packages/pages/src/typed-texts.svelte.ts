@@ -8,21 +8,21 @@ const keyOf = (name: string, part: string | number = '') => `${name} ${String(pa
  * that whatever changes around it (a parameter, data that arrive, Back) overwrites nothing.
  */
 export class TypedTexts {
-  #typed: ReadonlyMap<string, string | boolean> = $state.raw(new Map());
+  #typed: Readonly<Record<string, string | boolean>> = $state.raw({});
 
   /** Whether anything was typed. */
   get any(): boolean {
-    return this.#typed.size > 0;
+    return Object.keys(this.#typed).length > 0;
   }
 
   /** @param part tells controls of one name from each other: `data-part` in the document */
   text(name: string, given: string, part?: string | number): string {
-    const typed = this.#typed.get(keyOf(name, part));
+    const typed = this.#typed[keyOf(name, part)];
     return typeof typed === 'string' ? typed : given;
   }
 
   ticked(name: string, given: boolean, part?: string | number): boolean {
-    const typed = this.#typed.get(keyOf(name, part));
+    const typed = this.#typed[keyOf(name, part)];
     return typeof typed === 'boolean' ? typed : given;
   }
 
@@ -31,12 +31,12 @@ export class TypedTexts {
     const control = target as Control;
     if (control.name === '' || control.type === 'file') return;
     const typed = control instanceof HTMLInputElement && control.type === 'checkbox' ? control.checked : control.value;
-    this.#typed = new Map(this.#typed).set(keyOf(control.name, control.dataset['part']), typed);
+    this.#typed = { ...this.#typed, [keyOf(control.name, control.dataset['part'])]: typed };
   };
 
   /** What was typed is sent, or given up. */
   clear(): void {
-    if (this.any) this.#typed = new Map();
+    if (this.any) this.#typed = {};
   }
 }
 

@@ -1,3 +1,4 @@
+import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { AppEditor } from './apps/app-editor.ts';
 import { DraftChanges } from './apps/draft-changes.ts';
@@ -23,6 +24,8 @@ import { Sealer } from './seals/sealer.ts';
 import type { Settings } from './settings.ts';
 import { openStore } from './store/open-store.ts';
 import type { Store } from './store/store.ts';
+import { StartError } from './start-error.ts';
+import { databaseFile, keysFile } from './upkeep/data-files.ts';
 import { WebhookSender } from './webhooks/webhook-sender.ts';
 
 /** A running service. */
@@ -60,9 +63,19 @@ export async function startService(
     for (const closer of closers.reverse()) await closer();
   };
   try {
+    const present = [databaseFile, keysFile].map((name) => existsSync(join(settings.data, name)));
+    if (present[1] === true && present[0] === false)
+      throw new StartError(
+        `${settings.data} has ${keysFile}, but the database ${databaseFile} is missing. Put it back, or restore a backup. To begin with nothing, set PALLMIST_DATA to an empty directory.`,
+      );
     const store = await openStore(settings.data, { clock, passwords, keepMailDays: settings.keepMailDays });
     closers.push(() => store.close());
-    const keys = new KeyRing(join(settings.data, 'keys.json'), clock);
+    // To make new keys in silence would void every sealed address that was sent.
+    if (present[0] === true && present[1] === false && (await store.apps.editions()).length > 0)
+      throw new StartError(
+        `${settings.data} has a database, but ${keysFile} is missing. Put it back from a backup. If it is lost, write [] into it: new keys are made then, and values that were sealed before can no longer be opened.`,
+      );
+    const keys = new KeyRing(join(settings.data, keysFile), clock);
     const keeper = new DraftKeeper();
     const events = new DraftEvents();
     const live = new LiveApps(store, clock, log, keeper);

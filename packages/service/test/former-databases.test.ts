@@ -17,6 +17,7 @@ const collections = ['beds', 'plants'];
 async function withDatabase(name: string, look: (service: TestService) => Promise<void>): Promise<void> {
   const data = mkdtempSync(join(tmpdir(), 'pallmist-former-'));
   writeFileSync(join(data, 'pallmist.sqlite'), gunzipSync(readFileSync(new URL(name, folder))), { mode: 0o600 });
+  writeFileSync(join(data, 'keys.json'), '[]');
   const clock = testClock(day);
   // Shortly after the fixture was written, so that its session still lasts.
   clock.forward(-4 * 3_600_000);

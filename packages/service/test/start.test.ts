@@ -1,8 +1,9 @@
-import { chmodSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { chmodSync, existsSync, mkdtempSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startTestService, type TestService } from '../../../test/support/garden-service.ts';
+import { littleApp, publishApp } from '../../../test/support/little-app.ts';
 import { readSettings, startService } from '../src/index.ts';
 
 let service: TestService;
@@ -43,6 +44,22 @@ describe('starting', () => {
 });
 
 describe('the console’s link', () => {
+  it.each([
+    ['keys.json', /has a database, but keys\.json is missing.*can no longer be opened/],
+    ['pallmist.sqlite', /has keys\.json, but the database pallmist\.sqlite is missing/],
+  ])('refuses other data without %s, and replaces nothing', async (missing, sentence) => {
+    const data = mkdtempSync(join(tmpdir(), 'pallmist-test-'));
+    const first = await startTestService({ data });
+    await publishApp(first, 'little', littleApp({}));
+    await first.stop();
+    renameSync(join(data, missing), join(data, 'elsewhere'));
+    await expect(startService({ ...settings, data })).rejects.toThrow(sentence);
+    expect(existsSync(join(data, missing))).toBe(false);
+    renameSync(join(data, 'elsewhere'), join(data, missing));
+    await (await startService({ ...settings, data })).stop();
+    rmSync(data, { recursive: true });
+  });
+
   it('opens the console once, and is kept for the owner alone', async () => {
     const file = join(service.data, 'console-link.txt');
     expect(readFileSync(file, 'utf8').trim()).toBe(service.consoleLink);

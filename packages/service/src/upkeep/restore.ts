@@ -1,4 +1,4 @@
-import { copyFileSync, existsSync, mkdirSync, readdirSync, readFileSync, renameSync } from 'node:fs';
+import { copyFileSync, existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import { z } from 'zod';
 import { timestamp, type Clock } from '../clock.ts';
@@ -42,23 +42,44 @@ export async function restore(from: string, data: string, { replace, clock }: { 
   if (damage !== undefined) throw new StartError(`The database in ${from} is damaged: ${damage}. Use another backup.`);
   const unlock = lockDirectory(data);
   try {
-    const present = readdirSync(data).filter((name) => !name.startsWith('service.lock') && !name.startsWith('before-restore-'));
+    const present = readdirSync(data).filter(
+      (name) => !name.startsWith('service.lock') && !name.startsWith('before-restore-') && !name.endsWith(arrivingEnd),
+    );
     if (present.includes(databaseFile) && !replace)
       throw new StartError(`${data} has a database already. With --replace it is kept beside, and the backup takes its place.`);
+    // The new files are here, whole and checked, before anything that is here is touched.
+    const arriving = await copyIn(from, data, manifest);
     const before = present.length === 0 ? undefined : join(data, `before-restore-${timestamp(clock).replaceAll(/[:.]/g, '-')}`);
     if (before !== undefined) {
       mkdirSync(before, { mode: 0o700 });
       for (const name of present) renameSync(join(data, name), join(before, basename(name)));
     }
     // The database last: until it is there, the directory is empty for a service.
-    for (const name of [keysFile, tokenFile, databaseFile]) {
-      if (!Object.hasOwn(manifest.files, name)) continue;
-      copyFileSync(join(from, name), join(data, `${name}.new`));
-      renameSync(join(data, `${name}.new`), join(data, name));
-    }
+    for (const name of arriving) renameSync(join(data, name + arrivingEnd), join(data, name));
     return { madeAt: manifest.madeAt, before };
   } finally {
     unlock();
+  }
+}
+
+/** What the name of a file ends in while it is copied. */
+const arrivingEnd = '.new';
+
+/** Copies the files of a backup beside those that are there, and checks the copies. @returns their names, the database last */
+async function copyIn(from: string, data: string, { files }: BackupManifest): Promise<string[]> {
+  const names = [keysFile, tokenFile, databaseFile].filter((name) => Object.hasOwn(files, name));
+  const copies = names.map((name) => join(data, name + arrivingEnd));
+  try {
+    for (const [index, name] of names.entries()) {
+      const copy = copies[index] ?? '';
+      copyFileSync(join(from, name), copy);
+      if ((await hashOf(copy)) !== (await hashOf(join(from, name)))) throw new Error(`the copy of ${name} is not whole`);
+    }
+    return names;
+  } catch (error) {
+    for (const copy of copies) rmSync(copy, { force: true });
+    const reason = error instanceof Error ? error.message : String(error);
+    throw new StartError(`The backup cannot be copied into ${data}: ${reason}. Nothing was changed. Make room, then try again.`);
   }
 }
 

@@ -69,7 +69,7 @@ export function show(component: ComponentOf<typeof form>, context: ViewContext):
     id: context.newId(),
     label: context.text(component.label),
     action: context.change({}).written.address ?? '',
-    ...(action === 'create' ? {} : { of: String(context.payload.reading.values[bind] ?? '') }),
+    ...(action === 'create' ? {} : { of: fieldText(record[definition?.keyField ?? '']) }),
     boxes,
     button: context.text(component.submit, context.say(buttons[action])),
     removes: action === 'remove',
