@@ -115,7 +115,10 @@ export const cures = {
   'unknown-page': ['No page of the app has this path.', 'Check the address, or start from the app’s first page.'],
   'unknown-phrase': 'Use a text of the list in “Languages” of the app file guide.',
   'unknown-record': 'Check the key. The record may have been removed.',
-  'not-tied': ['It does not belong to the other record of this address.', 'Open the record from the page of the one that it belongs to, or check both keys.'],
+  'not-tied': [
+    'It does not belong to the other record of this address.',
+    'Open the record from the page of the one that it belongs to, or check both keys.',
+  ],
   'unknown-reset': near,
   'unknown-rows': near,
   'unknown-sort-field': 'Name a field that the parameter lists under “fields”.',
