@@ -25,17 +25,3 @@
     {#each message.ways as way (way.href)}<li><a href={way.href}>{way.text}</a></li>{/each}
   </ul>
 </Frame>
-
-<style>
-  .typed {
-    list-style: none;
-    padding: 0;
-  }
-  .typed li {
-    white-space: pre-wrap;
-    overflow-wrap: anywhere;
-    border-inline-start: 0.3rem solid var(--line);
-    padding: 0.3rem 0.8rem;
-    margin-block: 0.4rem;
-  }
-</style>
