@@ -6,7 +6,8 @@ import { join } from 'node:path';
 import { afterAll, beforeAll, beforeEach, afterEach, expect, it } from 'vitest';
 import { startProcess, type ServiceProcess } from '../support/service-process.ts';
 import { littleApp } from '../support/little-app.ts';
-import { chanceOf, greatRequests, request } from './requests.ts';
+import { chanceOf } from '../support/chance.ts';
+import { greatRequests, request } from './requests.ts';
 
 /** Seconds for all tests of this file. */
 const longer = process.env['PALLMIST_DOOR_SECONDS'];
@@ -150,7 +151,7 @@ it.each(known)('%s is answered, and nothing more happens', async (_, text) => {
   expectDecent(answer, bytes);
 });
 
-it(`requests of the grammar (seed ${String(seed)}) get an answer below 500 and lead nowhere else`, async () => {
+it(`requests of the grammar (seed ${String(seed)}) get a status below 500, and no redirect to another site`, async () => {
   const sent = await during(0.4, async (turn) => {
     const bytes = request(chanceOf(seed + turn));
     expectDecent(await send([bytes], { wait: 1500 }), bytes);

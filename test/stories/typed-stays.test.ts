@@ -177,3 +177,16 @@ it('a record that another person changed meanwhile is not overwritten by what is
   await page.getByRole('form', { name: 'This plant' }).getByRole('alert').waitFor();
   expect(await boxOf('This plant', 'name').inputValue()).toBe('Mine');
 });
+
+it('a form that was saved can be changed and saved again: one’s own change is no conflict', async () => {
+  page = await open('/little?plant=p2');
+  for (const name of ['Once', 'Twice']) {
+    await boxOf('This plant', 'name').fill(name);
+    await page.getByRole('form', { name: 'This plant' }).getByRole('button').click();
+    await page.getByRole('status').filter({ hasText: 'Saved.' }).waitFor();
+    await expect.poll(() => boxOf('This plant', 'name').inputValue()).toBe(name);
+    await expect
+      .poll(async () => (await (await service().owner('GET', '/apps/little/collections/plants/records/p2')).text()).includes(name))
+      .toBe(true);
+  }
+});

@@ -60,6 +60,12 @@ export class TypedRecord extends TypedTexts {
     this.take(event);
   };
 
+  override clear(): void {
+    super.clear();
+    // What is typed from now on is typed beside the record as it is now.
+    this.#seen = undefined;
+  }
+
   /** The form was answered: the visitor has read what is wrong, and sees the record as it is now. */
   answered(): void {
     this.#seen = this.#given();

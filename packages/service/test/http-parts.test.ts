@@ -151,7 +151,7 @@ it.each([
 describe('turns of password checks', () => {
   const from = (ip: string) => ({ ip }) as Request;
 
-  it('go round among networks, whoever asks most', async () => {
+  it('alternate between networks, however many checks one network asks for', async () => {
     const turns = new PasswordTurns();
     const order: string[] = [];
     const check = (ip: string) =>

@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { PlainRecord, SortKey } from '@pallmist/app';
-import { chanceOf } from '../../../test/door/requests.ts';
+import { chanceOf } from '../../../test/support/chance.ts';
 import { openStore } from '../src/store/open-store.ts';
 import type { Collections } from '../src/store/records.ts';
 import type { Store } from '../src/store/store.ts';

@@ -115,7 +115,7 @@ it('forms of one network are limited, and what was typed is not taken', async ()
       new Visitor(small.base).send('/garden/membership', { '~form': 'join', name: 'Odo', mail: 'odo@moor.example', kind: 'friend' });
     const statuses = [];
     for (let count = 0; count < 5; count++) statuses.push((await send()).status);
-    // What is wrong with a form is said as ever: 422.
+    // The second form with this mail address is refused with a sentence: 422.
     expect(statuses).toEqual([303, 422, 422, 429, 429]);
     expect((await send()).headers.get('retry-after')).toMatch(/^\d+$/);
     small.clock.forward(61_000);

@@ -88,7 +88,7 @@ it('a former value alone leads to the address of today', async () => {
   expect([answer.status, answer.headers.get('location')]).toEqual([301, '/little/default/integer?v=7&house=palm']);
 });
 
-it('what is wrong is said in the language of the page, for records too', async () => {
+it('problems are in the language of the page, those of records too', async () => {
   const german = littleApp({
     app: 'garten',
     mount: '/garten',

@@ -24,7 +24,7 @@ export class Evaluator {
   readonly #cel: EvaluateCel;
   readonly #say: Say;
 
-  /** @param say how “yes” and “no” are said */
+  /** @param say gives “yes” and “no” in the language of the page */
   constructor(scope: Scope, types: ScopeTypes, cel: EvaluateCel, say: Say = inEnglish) {
     this.#say = say;
     this.scope = scope;

@@ -118,7 +118,7 @@ export function builderHandlers({
     },
     async setBuilderRole({ parameters: { id = '' }, body }) {
       const done = mustExist(await store.builders.setRole(id, body.role));
-      // Whoever is told from now on is told by the new role.
+      // The console connects again, with the new role.
       events.end(id);
       return done;
     },

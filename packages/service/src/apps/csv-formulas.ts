@@ -1,5 +1,5 @@
-// Spreadsheets carry out what begins like a formula (OWASP, CSV Injection). An apostrophe in front makes it a text, and an import
-// takes it off again: what goes out comes in as it was.
+// Spreadsheets evaluate a cell that begins like a formula (OWASP, CSV Injection). An export puts an apostrophe in front of such
+// a text, and an import removes it, so that an import restores exactly what was exported.
 
 const formula = /^'*[=+\-@\t\r]/;
 

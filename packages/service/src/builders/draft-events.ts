@@ -53,7 +53,7 @@ export class DraftEvents {
     for (const { response } of this.#listeners.get(app) ?? []) response.write(text);
   }
 
-  /** Ends the connections of those who may not listen any more. @param id of a builder or a named token; of all when left out */
+  /** Ends connections whose access was revoked. @param id of a builder or a named token; all connections when left out */
   end(id?: string): void {
     for (const { builder, response } of this.#all()) if (id === undefined || builder.id === id) response.end();
   }

@@ -153,7 +153,7 @@ function unpack(request: Request): Readable {
     throw new RefusedBody(415, 'The request is packed in a way that is not known here; gzip, deflate and br are.');
   }
   const unpacker = maker();
-  // It may fail again after whoever reads it has given up.
+  // It can fail again after its reader has stopped.
   unpacker.on('error', () => undefined);
   request.once('aborted', () => {
     unpacker.destroy(new RefusedBody(400, 'The request was cut off.'));

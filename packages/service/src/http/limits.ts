@@ -1,7 +1,7 @@
 import { longestAddress } from '@pallmist/app';
 
-// What the service accepts of a request, whoever sends it. Everything that reads a request takes its bounds from here, and
-// what is beyond the bounds of the head is refused before any route is chosen (door.ts). docs/limits.md lists the same.
+// The limits of every request. All code that reads a request takes its limits from here. The service refuses a head beyond
+// its limits before it chooses a route (door.ts). docs/limits.md has the same list.
 
 const second = 1000;
 const minute = 60 * second;

@@ -1,9 +1,9 @@
 import type { Readable, Writable } from 'node:stream';
 
-// A stream that fails while nobody hears its `error` ends the process, and one may fail twice, or after its reader has gone.
-// So each stream that a request brings forth is heard from its beginning to its end.
+// An `error` event without a listener ends the process, and a stream can fail twice, or after its reader has stopped. So each
+// stream of a request has a listener for as long as the stream exists.
 
-/** Hears the errors of a stream for as long as it is there; whoever works with it learns of them by its end. */
+/** Listens for errors of a stream for as long as it exists. The code that reads the stream sees that it ends early. */
 export function hearErrors<Stream extends NodeJS.EventEmitter>(stream: Stream): Stream {
   return stream.on('error', () => undefined);
 }

@@ -60,7 +60,7 @@ export async function admit(read: ReadRequest, { store, cookies, visit, previous
   const passage = await passageOf(read, store, person);
   if (passage !== 'admitted') return { elsewhere: turnAway(hosted, request, reading, passage) };
   if (reading.status !== 'found') return says(readingMessage(hosted, reading, request.originalUrl));
-  // What is wrong with an address is said beside the page; another address would not say it any more.
+  // The page shows what is wrong with its address. A redirect would lose that.
   if (hasNothingWrong(reading)) {
     if (reading.former) return leads(301, todaysAddress(app, reading));
     const preferred = as === 'document' && arrivedBy === undefined ? preferredLanguage(read, cookies) : undefined;

@@ -43,7 +43,7 @@ export function readingMessage(hosted: HostedApp, reading: Reading, address: str
   const declared = { ...hosted.definition.parameters, ...own(hosted.definition.pages, reading.page ?? '')?.parameters };
   const sentences = reading.problems
     .filter(({ severity }) => severity === 'error')
-    // A value that was damaged on its way is not missing: that is said instead.
+    // A damaged value is not missing: the page shows the other problem of the parameter.
     .map((problem) =>
       problem.code === 'missing'
         ? (reading.problems.find(({ code, parameter }) => parameter === problem.parameter && code !== 'missing') ?? problem)
