@@ -20,6 +20,10 @@ export const cures = {
   'choose-one': 'Choose one of the values.',
   'collection-missing': 'Name a collection with “of”.',
   'computed-field': 'Leave the field out; Pallmist computes it when the record is saved.',
+  'draft-moved-on': [
+    'Others have changed the draft since the revision that a push was made from; one such change.',
+    'Pull the draft into another file and bring both together, or push with --replace, which discards the changes.',
+  ],
   'empty-field': 'Fill the field in.',
   'empty-item': 'Remove the extra comma.',
   'empty-range': 'Give one end at least: 2020-01-01.. or ..2020-12-31.',
@@ -114,6 +118,7 @@ export const cures = {
   'unknown-mail': near,
   'unknown-page': ['No page of the app has this path.', 'Check the address, or start from the app’s first page.'],
   'unknown-phrase': 'Use a text of the list in “Languages” of the app file guide.',
+  'unusable-field': 'Run `pallmist check` on the app: the limits of the field are no values of its type, or nothing fits them.',
   'unknown-record': 'Check the key. The record may have been removed.',
   'not-tied': [
     'It does not belong to the other record of this address.',

@@ -18,6 +18,7 @@ export type ApiTokenSummary = AnswerOf<'listTokens'>['tokens'][number];
 export type AppSummary = AnswerOf<'listApps'>['apps'][number];
 export type BuilderAccount = AnswerOf<'listBuilders'>['builders'][number];
 export type Draft = AnswerOf<'getDraft'>;
+export type PushedDraft = AnswerOf<'pushDraft'>;
 export type DraftChange = AnswerOf<'listChanges'>['changes'][number];
 export type DraftChanged = AnswerOf<'changeDraft'>;
 export type Edition = AnswerOf<'listEditions'>['editions'][number];

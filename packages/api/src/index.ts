@@ -8,6 +8,7 @@ export {
   type Draft,
   type DraftChange,
   type DraftChanged,
+  type PushedDraft,
   type Edition,
   type EditionComparison,
   type FoundRecords,

@@ -88,7 +88,7 @@ export const operations = {
     access: 'builder',
     scope: 'apps:write',
     body: schemas.pushBody,
-    answer: schemas.draft,
+    answer: schemas.pushedDraft,
   }),
   patchDraft: operation({
     method: 'patch',

@@ -107,7 +107,12 @@ export const draft = z.object({
 
 export const pushBody = z.strictObject({
   source: z.string().max(20_000_000),
-  revision: z.number().int().optional().describe('The revision it was made from; refused if the draft has moved on'),
+  revision: z
+    .number()
+    .int()
+    .nonnegative()
+    .optional()
+    .describe('The revision it was made from, 0 for a new app; refused with what others have changed if the draft has moved on'),
   files: z
     .record(z.string().regex(/^(?!\.)[A-Za-z0-9_.-]{1,100}\.(?:svg|png|jpe?g|webp|gif|avif)$/), z.base64().max(3_000_000))
     .optional()
@@ -116,7 +121,12 @@ export const pushBody = z.strictObject({
     .record(z.string(), z.string().max(100_000_000))
     .optional()
     .describe('CSV texts by collection; each takes the place of the records of that collection'),
-  replace: z.boolean().optional().describe('Remove and overwrite records although people have written them, after an export'),
+  replace: z
+    .boolean()
+    .optional()
+    .describe(
+      'Overwrite what others have changed in the draft since the revision; remove and overwrite records although people have written them, after an export',
+    ),
   what: z.string().max(300).optional().describe('What is done, in words, for the log'),
 });
 export const patchBody = z.strictObject({
@@ -139,6 +149,9 @@ export const draftChanged = z.object({
   outcome: z.enum(['changed', 'asked']).describe('“asked”: nothing was changed, since others have changed the same places'),
   revision: z.number().int().describe('The newest revision'),
   others: z.array(draftChange).describe('What others have changed since the revision that was given'),
+});
+export const pushedDraft = draft.extend({
+  discarded: z.array(draftChange).optional().describe('What others had changed since the revision, and “replace” overwrote'),
 });
 export const draftChanges = z.object({ changes: z.array(draftChange).describe('The newest first') });
 export const publishBody = z.strictObject({

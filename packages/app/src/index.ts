@@ -13,7 +13,7 @@ export { checkAppFile } from './definition/check/check-app.ts';
 export type { CheckedApp } from './definition/check/check-definition.ts';
 export { linearPattern, linearSearch, PatternNotLinear, type LinearPattern } from '@pallmist/address/patterns';
 export { parameterTypeNames, simpleTypeNames } from './types/names.ts';
-export { fixSource } from './definition/fix.ts';
+export { describeFix, fixSource } from './definition/fix.ts';
 export { DraftDocument, patchSource } from './definition/patch.ts';
 export { AppChecker } from './definition/check/app-checker.ts';
 export { comparePatch, placesMeet, touchedPlaces } from './editing/compare-data.ts';

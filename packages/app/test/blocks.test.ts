@@ -7,7 +7,7 @@ import {
   renameParameter,
   type AppDefinition,
   type PatchOperation,
-  fixSource,
+  patchSource,
 } from '../src/index.ts';
 import { dissolveBlock, makeBlock, patchData, renameField, writtenComponent } from '../src/editing/index.ts';
 import { fillIn } from '../src/definition/blocks/fill-in.ts';
@@ -161,10 +161,11 @@ describe('the check tells, at the place in the block', () => {
     );
   });
 
-  it('an input that the content of the block does not use, and takes it out', () => {
+  it('an input that the content of the block does not use, and says how to take it out', () => {
     const source = head + blocks.replace('takes:\n', 'takes:\n      depth: { label: Depth }\n') + pages(use);
-    expect(problemsOf(source).filter(({ code }) => code === 'unused-input')).toMatchObject([{ pointer: '/blocks/facts/takes/depth' }]);
-    expect(problemsOf(fixSource(source).source).map(({ code }) => code)).not.toContain('unused-input');
+    const found = checkAppFile(source).problems.filter(({ code }) => code === 'unused-input');
+    expect(found).toMatchObject([{ pointer: '/blocks/facts/takes/depth' }]);
+    expect(problemsOf(patchSource(source, found[0]?.fix ?? [])).map(({ code }) => code)).not.toContain('unused-input');
   });
 });
 

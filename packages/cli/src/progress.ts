@@ -5,8 +5,15 @@ import { CommandError, exit } from './exit.ts';
 /** Milliseconds between two lines of progress. */
 const every = 200;
 
-/** Reads a file as it is sent, and shows on the terminal how far that is. The service takes it as fast as it keeps it. */
+/**
+ * Reads a file as it is sent, and shows on the terminal how far that is. The service takes it as fast as it keeps it.
+ * @param file its name; “-” for standard input, whose length nobody knows
+ */
 export async function* readWithProgress(file: string): AsyncGenerator<Uint8Array> {
+  if (file === '-') {
+    yield* process.stdin as AsyncIterable<Buffer>;
+    return;
+  }
   let size: number;
   try {
     ({ size } = statSync(file));

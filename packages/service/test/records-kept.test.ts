@@ -165,7 +165,9 @@ describe('a push', () => {
     expect(await service.apps.draft('little')).toEqual(before);
     expect(await rows('houses')).toHaveLength(2);
     // A draft that has moved on takes its records along.
-    await refusal(service.apps.push('little', { source: app, revision: 99, records: [csvSource('houses', `${houses}new,New House\n`)] }));
+    await refusal(
+      service.apps.push('little', { source: `${app}# other\n`, revision: 99, records: [csvSource('houses', `${houses}new,New House\n`)] }),
+    );
     expect(await rows('houses')).toHaveLength(2);
     // References may lead to records that come with the same push.
     await service.apps.push('little', {

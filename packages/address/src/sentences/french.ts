@@ -48,6 +48,7 @@ export const french: Sentences = {
   'empty-field': () => 'Ce champ ne peut pas être vide.',
   'choose-one': () => 'Choisissez une valeur.',
   'computed-field': () => 'Ce champ est calculé, on ne le remplit pas.',
+  'unusable-field': () => 'Rien ne peut être enregistré ici : les règles de l’application se contredisent. Signalez-le à son responsable.',
   'gone-key': (key) => `« ${String(key)} » désignait un élément qui n’existe plus. Choisissez une autre valeur.`,
   'no-file': () => 'Ce n’est pas un fichier envoyé ici.',
   'gone-value': (data) => (data as { reason?: string } | undefined)?.reason ?? 'Cette valeur n’existe plus.',

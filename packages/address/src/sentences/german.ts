@@ -49,6 +49,7 @@ export const german: Sentences = {
   'empty-field': () => 'Das darf nicht leer bleiben.',
   'choose-one': () => 'Wählen Sie einen Wert aus.',
   'computed-field': () => 'Das wird berechnet und nicht ausgefüllt.',
+  'unusable-field': () => 'Hier lässt sich nichts speichern: Die Vorgaben der App widersprechen sich. Bitte sagen Sie es dem Betreiber.',
   'gone-key': (key) => `„${String(key)}“ bezeichnete einen Eintrag, den es nicht mehr gibt. Wählen Sie einen anderen Wert.`,
   'no-file': () => 'Das ist keine Datei, die hier gesendet wurde.',
   'gone-value': (data) => (data as { reason?: string } | undefined)?.reason ?? 'Den Wert gibt es nicht mehr.',

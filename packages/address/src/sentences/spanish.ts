@@ -49,6 +49,7 @@ export const spanish: Sentences = {
   'empty-field': () => 'Este campo no puede quedar vacío.',
   'choose-one': () => 'Elija un valor.',
   'computed-field': () => 'Este campo se calcula y no se rellena.',
+  'unusable-field': () => 'Aquí no se puede guardar nada: las reglas de la aplicación se contradicen. Avise a su responsable.',
   'gone-key': (key) => `«${String(key)}» era la clave de un elemento que ya no existe. Elija otro valor.`,
   'no-file': () => 'No es un archivo enviado aquí.',
   'gone-value': (data) => (data as { reason?: string } | undefined)?.reason ?? 'Ese valor ya no existe.',

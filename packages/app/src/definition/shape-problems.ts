@@ -2,27 +2,10 @@ import type { z } from 'zod';
 import { type PatchOperation, type Problem, quote, toPointer } from '@pallmist/address/declare';
 import { nearest, suggest } from '@pallmist/address/explain';
 import { componentKinds } from '../components/kinds.ts';
-import { appFileJsonSchema } from './app-file.ts';
 import { operatorFor, wordFor } from './common-slips.ts';
+import { keysAt } from './keys-at.ts';
 import { expressionExpected } from './schema-parts.ts';
 import { operators } from './operators.ts';
-
-let collectedKeys: string[] | undefined;
-
-/** Every key of the app file, for “did you mean”. */
-function knownKeys(): readonly string[] {
-  if (collectedKeys === undefined) {
-    const keys = new Set<string>();
-    const collect = (schema: unknown) => {
-      if (typeof schema !== 'object' || schema === null) return;
-      if ('properties' in schema) for (const key of Object.keys(schema.properties as object)) keys.add(key);
-      for (const part of Object.values(schema)) collect(part);
-    };
-    collect(appFileJsonSchema());
-    collectedKeys = [...keys];
-  }
-  return collectedKeys;
-}
 
 const componentNames = componentKinds.map(({ name }) => name);
 
@@ -56,8 +39,8 @@ function describe(issue: z.core.$ZodIssue, data: unknown): Problem[] {
               toPointer([...path, key]),
             )
           : {
-              ...problem('unknown-key', `${place} has no “${key}”.`, near(key, path), toPointer([...path, key])),
-              fix: fixUnknownKey(path, key, valueAt(data, path)),
+              ...problem('unknown-key', `${place} has no “${key}”.`, near(key, path, data), toPointer([...path, key])),
+              fix: fixUnknownKey(path, key, data),
             },
       );
     case 'invalid_type':
@@ -102,9 +85,10 @@ function describe(issue: z.core.$ZodIssue, data: unknown): Problem[] {
   }
 }
 
-/** A key that is nearly one that belongs there takes its name; any other is taken out. */
-function fixUnknownKey(path: readonly (string | number)[], key: string, holder: unknown): PatchOperation[] {
-  const meant = nearest(key, knownKeys());
+/** A key that is nearly one that may stand there takes its name; any other may be taken out. */
+function fixUnknownKey(path: readonly (string | number)[], key: string, data: unknown): PatchOperation[] {
+  const holder = valueAt(data, path);
+  const meant = nearest(key, keysAt(path, data));
   const at = toPointer([...path, key]);
   if (meant === undefined || (typeof holder === 'object' && holder !== null && meant in holder)) return [{ op: 'remove', path: at }];
   return [{ op: 'move', from: at, path: toPointer([...path, meant]) }];
@@ -124,11 +108,11 @@ function kindHint(expected: string, given: unknown, path: readonly (string | num
   return undefined;
 }
 
-function near(key: string, path: readonly (string | number)[]): string | undefined {
+function near(key: string, path: readonly (string | number)[], data: unknown): string | undefined {
   const instead = path.at(-2) === 'where' || path.at(-2) === 'whereAny' ? operatorFor(key) : undefined;
   if (instead !== undefined) return `Write “${instead}”.`;
   if (path.at(-2) === 'where' || path.at(-2) === 'whereAny') return `A condition has “field” and one of: ${operators.join(', ')}.`;
-  const hint = suggest(key, knownKeys());
+  const hint = suggest(key, keysAt(path, data));
   return hint.startsWith('Did') ? hint : 'Take it out, or see the guide “The app file” for what may stand here.';
 }
 

@@ -1,5 +1,6 @@
 import type { AppDefinition, CollectionDefinition, FieldDefinition } from '../definition/app-definition.ts';
-import { parameterTypes, type DeclaredTypes, type ParameterDeclaration } from '@pallmist/address/declare';
+import { DeclarationError, parameterTypes, type DeclaredTypes, type ParameterDeclaration } from '@pallmist/address/declare';
+import type { Parameter } from '@pallmist/address';
 import { readPlainText, Refusal } from '@pallmist/address/pages';
 import { readFileValue } from './file-value.ts';
 
@@ -23,11 +24,31 @@ export function fieldReader(app: FieldPart, field: FieldDefinition): FieldReader
   if (field.type === 'file') return readFileValue;
   if (field.type === 'number') return numberReader(field);
   if (field.type === 'text' && field.pattern === undefined) return (text) => limitText(text, field.maxLength ?? greatestText);
-  const types: DeclaredTypes = parameterTypes;
-  const compileContext = { choices: app.choices ?? {}, collections: app.collections ?? {}, pages: [], types };
-  const parameter = types[field.type]?.make(asParameter(field), compileContext);
+  let parameter: Parameter;
+  try {
+    parameter = parameterOf(field, app);
+  } catch (error) {
+    // The check refuses such a field; an edition of the past may still have one.
+    if (error instanceof DeclarationError) return () => unusableField;
+    throw error;
+  }
   // The types of fields have plain values.
-  return parameter === undefined ? (text) => text : (text) => readPlainText(parameter, text) as PlainValue | Refusal;
+  return (text) => readPlainText(parameter, text) as PlainValue | Refusal;
+}
+
+const unusableField = new Refusal(
+  'unusable-field',
+  'Nothing can be saved here: what the app allows contradicts itself. Tell the owner of the app.',
+);
+
+/**
+ * The parameter that reads and writes the texts of a field.
+ * @throws DeclarationError for attributes that contradict each other or the type
+ */
+export function parameterOf(field: FieldDefinition, app: FieldPart): Parameter {
+  const types = parameterTypes satisfies DeclaredTypes;
+  const compileContext = { choices: app.choices ?? {}, collections: app.collections ?? {}, pages: [], types };
+  return types[field.type === 'file' ? 'text' : field.type].make(asParameter(field), compileContext);
 }
 
 function limitText(text: string, most: number): string | Refusal {

@@ -1,5 +1,5 @@
 import { writeFileSync } from 'node:fs';
-import { checkAppFile, countProblems, mayPublish, fixSource, type Problem } from '@pallmist/app';
+import { checkAppFile, countProblems, describeFix, mayPublish, fixSource, type Problem } from '@pallmist/app';
 import { Option, type Command } from 'commander';
 import { appFileFor, appFileHelp, noApp } from '../app-file.ts';
 import { CommandError, exit } from '../exit.ts';
@@ -10,7 +10,7 @@ import { clientFor, readFile, withService, type ServiceOptions } from '../target
 export function addCheck(program: Command): void {
   withService(program.command('check').argument('[file]', appFileHelp))
     .option('--app <name>', 'Check the draft of this app')
-    .option('--fix', 'Fix what can be fixed in the file, rewrite keys of older files, and check again')
+    .option('--fix', 'Fix what can be fixed in the file without taking anything out of it, rewrite keys of older files, and check again')
     // Scripts that were written for version 0.1 use this name.
     .addOption(new Option('--mend', 'The former name of --fix').hideHelp())
     .addHelpText(
@@ -23,7 +23,7 @@ export function addCheck(program: Command): void {
       const { name, text, problems } = await toCheck(file, options);
       const lines = () => [...describeProblems(problems, { name, text }), `${name}: ${countProblems(problems)}`];
       print(options.json, { file: name, publishable: mayPublish(problems), fixed, problems }, () => [
-        ...fixed.map((problem) => `fixed: ${problem.message}`),
+        ...fixed.map(({ message, fix = [] }) => `fixed: ${message}${fix.length === 0 ? '' : ` ${describeFix(fix)}`}`),
         ...lines(),
       ]);
       process.exitCode = mayPublish(problems) ? exit.done : exit.problems;

@@ -4,6 +4,7 @@ import { setTimeout as wait } from 'node:timers/promises';
 import type { Command } from 'commander';
 import { neededAppFile } from '../app-file.ts';
 import { describeProblems } from '../problems.ts';
+import { SeenDrafts } from '../seen-drafts.ts';
 import { clientFor, readFile, withService, type ServiceOptions } from '../target.ts';
 import { stopSignal } from './serve.ts';
 
@@ -17,7 +18,7 @@ export function addDev(program: Command): void {
   withService(program.command('dev').argument('[file]', 'An app file; app.yaml of this folder when left out'))
     .addHelpText(
       'after',
-      '\nExample:\n  pallmist dev app.yaml\nEach save is checked; without errors it becomes the draft, and the pages of the draft that are open in a browser show it.\nWith errors the draft stays as it was. Ctrl+C ends it.',
+      '\nExample:\n  pallmist dev app.yaml\nEach save is checked; without errors it becomes the draft, and the pages of the draft that are open in a browser show it.\nWith errors, or where others have changed the draft, it stays as it was. Ctrl+C ends it.',
     )
     .action(async (given: string | undefined, options: ServiceOptions) => {
       const file = neededAppFile(given);
@@ -39,7 +40,10 @@ export function addDev(program: Command): void {
           return;
         }
         const client = await clientFor(options);
-        const { app, revision } = await client.call('pushDraft', { app: definition.app }, { source });
+        const { app } = definition;
+        const seen = new SeenDrafts(file, options.service, app);
+        const { revision } = await client.call('pushDraft', { app }, { source, revision: seen.get()?.revision ?? 0 });
+        seen.keep(revision, source);
         const milliseconds = Math.round(performance.now() - started);
         const address = `${options.service.replace(/\/$/, '')}/~/draft/${app}/`;
         say({ pushed: true, app, revision, milliseconds, address, problems }, [
@@ -50,9 +54,11 @@ export function addDev(program: Command): void {
       let ended = false;
       void stopped.then(() => (ended = true));
       let asked = 0;
-      const sayError = (error: unknown) => {
+      const sayError = async (error: unknown) => {
         const sentence = error instanceof Error ? error.message : String(error);
-        say({ pushed: false, error: sentence }, [sentence]);
+        const { ApiError } = await import('@pallmist/api');
+        const problems = error instanceof ApiError ? (error.details.problems ?? []) : [];
+        say({ pushed: false, error: sentence, problems }, [sentence, ...describeProblems(problems)]);
       };
       /** Takes the file as it is; a service that is busy or starting is asked again until the file is saved again. */
       const takeInTheEnd = async () => {
@@ -70,15 +76,15 @@ export function addDev(program: Command): void {
               error instanceof SlowServiceError ||
               (error instanceof ApiError && (error.status === 503 || error.status === 429));
             if (!passes) throw error;
-            if (told !== error.message) sayError(error);
+            if (told !== error.message) await sayError(error);
             told = error.message;
             await Promise.race([wait(untilAskedAgain), stopped]);
           }
         }
       };
-      await takeInTheEnd();
       let pending: Promise<void> = Promise.resolve();
-      // The folder is watched: many editors put another file in the place of the one that is saved.
+      // The folder is watched, since many editors put another file in the place of the one that is saved; and from before
+      // the file is read first, so that no save comes between.
       const watcher = watch(dirname(file), (_, name) => {
         if (name !== null && name !== basename(file)) return;
         const mine = ++asked;
@@ -89,8 +95,16 @@ export function addDev(program: Command): void {
           await takeInTheEnd().catch(sayError);
         });
       });
-      await stopped;
-      watcher.close();
-      await pending;
+      try {
+        const first = takeInTheEnd();
+        // What the first take cannot do ends the command; a later save may still be taken.
+        pending = first.catch(() => undefined);
+        await first;
+        await stopped;
+      } finally {
+        ended = true;
+        watcher.close();
+        await pending;
+      }
     });
 }

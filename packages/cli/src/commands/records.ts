@@ -34,7 +34,7 @@ export function addRecords(program: Command): void {
     .action(async (app: string, collection: string, file: string | undefined, options: ServiceOptions & { format?: string }) => {
       const content = await (await clientFor(options)).exportRecords(app, collection, formatOf(file, options.format));
       const readable = Readable.fromWeb(content);
-      if (file === undefined) await pipeline(readable, process.stdout, { end: false });
+      if (file === undefined || file === '-') await pipeline(readable, process.stdout, { end: false });
       else {
         await pipeline(readable, createWriteStream(file));
         print(options.json, { file }, () => [`The records of ${collection} are in ${file}.`]);
@@ -45,7 +45,7 @@ export function addRecords(program: Command): void {
       .command('import')
       .argument('<app>', 'Name of the app')
       .argument('<collection>', 'Name of the collection')
-      .argument('<file>', 'A CSV file, or JSON with a record a line'),
+      .argument('<file>', 'A CSV file, or JSON with a record a line; “-” for standard input'),
   )
     .description('Add the records of a file to a collection, and update those with the same key.')
     .option('--format <format>', 'csv or json (default: by the file’s extension)')
@@ -53,7 +53,7 @@ export function addRecords(program: Command): void {
     .option('--replace', 'With --all: also remove and overwrite records that people have written, after an export')
     .addHelpText(
       'after',
-      '\nExamples:\n  pallmist records import quillmoor specimens new-specimens.csv\n  pallmist records import quillmoor specimens specimens.csv --all',
+      '\nExamples:\n  pallmist records import quillmoor specimens new-specimens.csv\n  pallmist records import quillmoor specimens specimens.csv --all\n  pallmist records export quillmoor specimens - | pallmist records import quillmoor specimens -',
     )
     .action(
       async (

@@ -78,7 +78,7 @@
       await client.call(
         'pushDraft',
         { app: app.app },
-        { source: appFileText(appFromCollection(app, made, firstKey(made.collection))), what: 'Made the app from a file' },
+        { source: appFileText(appFromCollection(app, made, firstKey(made.collection))), revision: 0, what: 'Made the app from a file' },
       );
       if (await rows.run(app.app, made.name, rowsToSend(made, fields, file.rows, bad))) place.open('pages', { app: app.app });
       else failure = rows.failure ?? `Stopped. ${rows.done} rows are in the app “${app.title}”.`;

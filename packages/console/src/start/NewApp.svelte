@@ -35,7 +35,7 @@
       const { apps } = await asked;
       const app = nameNewApp(title, apps);
       const text = appFileText(await source(app));
-      await client.call('pushDraft', { app: app.app }, { source: text, what: 'Made the app' });
+      await client.call('pushDraft', { app: app.app }, { source: text, revision: 0, what: 'Made the app' });
       if (door === 'copy' && copied !== undefined) {
         const left = await copyRecords(
           copied,

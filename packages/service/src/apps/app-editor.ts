@@ -1,4 +1,4 @@
-import type { AppSummary, Draft, DraftChange, Edition } from '@pallmist/api';
+import type { AppSummary, Draft, DraftChange, Edition, PushedDraft } from '@pallmist/api';
 import {
   looksLike,
   mediaTypeOf,
@@ -23,6 +23,7 @@ import type { Clock } from '../clock.ts';
 import type { Settings } from '../settings.ts';
 import type { DraftRow, EditionRow } from '../store/apps.ts';
 import { asChange } from './draft-changes.ts';
+import { movedOn, putDraft } from './put-draft.ts';
 import type { Misfit, StagedRecords } from '../store/records.ts';
 import type { Store, Stores } from '../store/store.ts';
 import { theOwner, type Builder } from '../builders/builders.ts';
@@ -36,16 +37,17 @@ import { listed, RecordImport, type RecordSource } from './record-import.ts';
 /** Changes of a draft that its log shows. */
 const shownChanges = 300;
 
-const movedOn = 'The draft has changed meanwhile. Get it again, and make your change to it.';
-
 /** What is pushed: an app file, and records and pictures with it. */
 export interface Push {
   source: string;
-  /** The revision it was made from; whatever is there when left out. */
+  /** The revision it was made from, 0 where there was no draft; whatever is there when left out. */
   revision?: number | undefined;
   /** Records, each collection’s in the place of those that it has. */
   records?: AsyncIterable<RecordSource> | Iterable<RecordSource>;
-  /** Remove and overwrite records although people have written them, after an export beside the database. */
+  /**
+   * Overwrite what others have changed in the draft since its revision, and remove and overwrite records although people
+   * have written them, after an export beside the database.
+   */
   replace?: boolean | undefined;
   /** Pictures, by name. */
   files?: Record<string, Buffer>;
@@ -136,13 +138,15 @@ export class AppEditor {
 
   /**
    * Keeps a draft, broken or not, so that nothing typed is lost, and with it all records and pictures, or nothing.
-   * @throws Refused with every problem of the records, and where records would be lost
+   * A text that the draft has already changes nothing, whatever revision it was made from.
+   * @throws Refused with every problem of the records; where records would be lost; with what others have changed since
+   * the revision that the text was made from
    */
   async push(
     app: string,
-    { source, revision, records, replace = false, files = {}, what }: Push,
+    { source, revision, records, replace = false, files = {}, what = 'Pushed the app file' }: Push,
     builder: Pick<Builder, 'name'> = theOwner,
-  ): Promise<Draft> {
+  ): Promise<PushedDraft> {
     const checked = checkAppFile(source);
     const { definition } = checked;
     if (definition && definition.app !== app) throw new Refused(422, `The app file is of “${definition.app}”, not of “${app}”.`);
@@ -156,9 +160,7 @@ export class AppEditor {
       if (definition && staged) await this.#guardLosses(definition, staged.staged, replace);
       const versions = this.#store.records.version(app);
       const row = await this.#store.transaction(async (stores) => {
-        const note = { by: builder.name, what: what ?? 'Pushed the app file' };
-        const saved = await stores.apps.saveDraft(app, source, revision, note);
-        if (!saved) throw new Refused(409, movedOn);
+        const { saved, discarded } = await putDraft(stores.apps, { app, source, revision, replace }, { by: builder.name, what });
         if (definition) await stores.records.prepare(app, definition.collections ?? {});
         if (definition && staged && staged.staged.length > 0) {
           // A visitor may have written while the records came in.
@@ -167,17 +169,12 @@ export class AppEditor {
           await stores.records.endTrial(app);
         }
         for (const [name, bytes] of Object.entries(files)) await stores.files.put(app, name, bytes);
-        return saved;
+        return { ...saved, discarded };
       });
       this.#tidy(definition);
-      this.#events.tell(app, {
-        kind: 'changed',
-        revision: row.revision,
-        by: builder.name,
-        what: what ?? 'Pushed the app file',
-        patch: null,
-      });
-      return this.#asDraft(row, checked);
+      const { revision: now, discarded } = row;
+      this.#events.tell(app, { kind: 'changed', revision: now, by: builder.name, what, patch: null });
+      return { ...this.#asDraft(row, checked), ...(discarded.length > 0 ? { discarded: discarded.map(asChange) } : {}) };
     } catch (error) {
       await staged?.drop();
       this.#tidy(undefined);

@@ -1,7 +1,8 @@
-import { quote, toPointer, withArticle } from '@pallmist/address/declare';
+import { DeclarationError, quote, toPointer, withArticle } from '@pallmist/address/declare';
 import { suggest } from '@pallmist/address/explain';
 import type { FieldDefinition } from '../app-definition.ts';
 import { fieldAttributes } from '../field-attributes.ts';
+import { parameterOf } from '../../records/field-value.ts';
 import { nextSerial, serialParts, serialProblem } from '../../records/serial.ts';
 import { checkComputed } from './computed.ts';
 import { fixName } from './fix-name.ts';
@@ -62,6 +63,7 @@ export function checkCollections(context: CheckContext): void {
         }
       }
       checkAttributes(context, fieldPlace, field);
+      checkFieldLimits(context, fieldPlace, field);
       if (field.pattern !== undefined) {
         checkPattern(context, [...fieldPlace, 'pattern'], field.pattern);
       }
@@ -79,6 +81,21 @@ function checkAttributes(context: CheckContext, place: Place, field: FieldDefini
       message: `“${name}” says nothing about ${withArticle(field.type)}.`,
       hint: `It is for ${types.map((type) => withArticle(type)).join(' or ')}.`,
       fix: [{ op: 'remove', path: toPointer([...place, name]) }],
+    });
+  }
+}
+
+/** Limits are checked by the parameter whose texts are the field’s: what an address may say, a field may hold. */
+function checkFieldLimits(context: CheckContext, place: Place, field: FieldDefinition): void {
+  if (!(fieldAttributes.min as readonly string[]).includes(field.type)) return;
+  try {
+    parameterOf(field, {});
+  } catch (error) {
+    if (!(error instanceof DeclarationError)) throw error;
+    report(context, [...place, error.attribute], {
+      code: error.code,
+      message: error.message,
+      ...(error.hint === undefined ? {} : { hint: error.hint }),
     });
   }
 }

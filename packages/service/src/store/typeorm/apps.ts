@@ -49,7 +49,7 @@ export class TypeormAppStore implements AppStore {
     return this.#on.write(async (manager) => {
       const changedAt = timestamp(this.#on.clock);
       const present = await manager.findOneBy(Draft, { app });
-      if ((basedOn ?? present?.revision) !== present?.revision) return undefined;
+      if (basedOn !== undefined && basedOn !== (present?.revision ?? 0)) return undefined;
       const draft = { app, source, revision: (present?.revision ?? 0) + 1, changedAt };
       if (present === null) await manager.insert(Draft, draft);
       else await manager.update(Draft, { app }, draft);
