@@ -14,12 +14,21 @@ export const testDay = '2026-11-19';
 
 /** A clock that begins at ten in the morning of the tests' day and goes on from there; it can be put forward. */
 export interface TestClock extends Clock {
+  /** Time passes. */
   forward(milliseconds: number): void;
+  /** Somebody corrects the machine's clock, forward or back; no time passes. */
+  correct(milliseconds: number): void;
 }
 export function testClock(day = testDay): TestClock {
-  let offset = Date.parse(`${day}T10:00:00Z`) - Date.now();
-  return Object.assign(() => Date.now() + offset, {
+  let passed = 0;
+  let offset = Date.parse(`${day}T10:00:00Z`) - performance.now();
+  const steady = () => performance.now() + passed;
+  return Object.assign(() => Math.trunc(steady() + offset), {
+    steady,
     forward(milliseconds: number) {
+      passed += milliseconds;
+    },
+    correct(milliseconds: number) {
       offset += milliseconds;
     },
   });

@@ -90,9 +90,9 @@ export async function startService(
     const builders = new Builders(store, settings);
     const changes = new DraftChanges(store, keeper, events);
     const post = new PostOffice(store.mails, settings, log, clock);
-    closers.push(() => post.close());
+    closers.push(() => post.close(settings.shutdownTimeout));
     const webhooks = new WebhookSender(store.webhooks, log, clock, settings);
-    closers.push(() => webhooks.close());
+    closers.push(() => webhooks.close(settings.shutdownTimeout));
     const guard = new LoadGuard(settings.maxConcurrent);
     closers.push(() => {
       guard.close();

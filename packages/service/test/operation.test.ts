@@ -110,11 +110,13 @@ describe('readiness', () => {
     expect((await ready()).status).toBe(200);
     const file = join(data, 'pallmist.sqlite');
     renameSync(file, `${file}.away`);
+    service.clock.forward(1000);
     const gone = await ready();
     expect(gone).toMatchObject({ status: 503, body: { status: 'not-ready', database: { ok: false } } });
     expect(JSON.stringify(gone.body)).not.toContain(data);
     expect((await fetch(`${service.base}/~/health`)).status).toBe(200);
     renameSync(`${file}.away`, file);
+    service.clock.forward(1000);
     expect((await ready()).status).toBe(200);
   });
 
@@ -122,6 +124,7 @@ describe('readiness', () => {
     const file = join(data, 'pallmist.sqlite');
     renameSync(file, `${file}.away`);
     copyFileSync(`${file}.away`, file);
+    service.clock.forward(1000);
     expect((await ready()).status).toBe(503);
   });
 });

@@ -40,7 +40,7 @@ export function builderHandlers({
   sealer,
   passwordTurns,
 }: ServiceParts): Pick<Handlers, Names> {
-  const networks = new AttemptLimit(tries, clock);
+  const networks = new AttemptLimit(tries, clock.steady);
   const browsers = new KnownBrowsers(sealer, clock);
   const mustExist = (done: boolean) => {
     if (!done) throw new Refused(404, 'There is no such builder any more.');

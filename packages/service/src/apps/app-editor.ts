@@ -19,7 +19,7 @@ import {
 } from '@pallmist/app';
 import type { Logger } from 'pino';
 import { Refused } from '../api/problem-details.ts';
-import type { Clock } from '../clock.ts';
+import type { WallClock } from '../clock.ts';
 import type { Settings } from '../settings.ts';
 import type { DraftRow, EditionRow } from '../store/apps.ts';
 import { asChange } from './draft-changes.ts';
@@ -32,7 +32,11 @@ import type { DraftKeeper } from './draft-keeper.ts';
 import type { LiveApps } from './live-apps.ts';
 import type { Consent, LinkPromises } from './link-promises.ts';
 import { exportBeside } from './record-export.ts';
+import { removeOldExports } from './old-exports.ts';
 import { listed, RecordImport, type RecordSource } from './record-import.ts';
+
+/** Milliseconds between two looks for what is not in use any more. */
+const tidyEvery = 24 * 60 * 60 * 1000;
 
 /** Changes of a draft that its log shows. */
 const shownChanges = 300;
@@ -78,8 +82,8 @@ interface AppEditorParts {
   promises: LinkPromises;
   store: Store;
   live: LiveApps;
-  settings: Pick<Settings, 'data'>;
-  clock: Clock;
+  settings: Pick<Settings, 'data' | 'keepExportDays'>;
+  clock: WallClock;
   log: Logger;
   keeper: DraftKeeper;
   events: DraftEvents;
@@ -89,14 +93,15 @@ interface AppEditorParts {
 export class AppEditor {
   readonly #store: Store;
   readonly #live: LiveApps;
-  readonly #settings: Pick<Settings, 'data'>;
-  readonly #clock: Clock;
+  readonly #settings: Pick<Settings, 'data' | 'keepExportDays'>;
+  readonly #clock: WallClock;
   readonly #log: Logger;
   readonly #keeper: DraftKeeper;
   readonly #events: DraftEvents;
   readonly #promises: LinkPromises;
   /** What is removed in the background; awaited at a stop. */
   #sweeping: Promise<void> = Promise.resolve();
+  #timer: NodeJS.Timeout | undefined;
 
   constructor({ store, live, settings, clock, log, keeper, events, promises }: AppEditorParts) {
     this.#promises = promises;
@@ -349,6 +354,9 @@ export class AppEditor {
   /** Begins to remove what an earlier run has left. */
   open(): void {
     this.#tidy(undefined);
+    this.#timer = setInterval(() => {
+      this.#tidy(undefined);
+    }, tidyEvery).unref();
   }
 
   /**
@@ -369,6 +377,7 @@ export class AppEditor {
 
   /** Waits for what is removed in the background. */
   async close(): Promise<void> {
+    clearInterval(this.#timer);
     await this.#sweeping;
   }
 
@@ -377,6 +386,7 @@ export class AppEditor {
     this.#sweeping = this.#sweeping
       .then(async () => {
         await this.#store.records.sweep();
+        await removeOldExports(this.#settings.data, this.#settings.keepExportDays, this.#clock);
         if (definition) await this.#loosenFiles(definition);
       })
       .catch((error: unknown) => {

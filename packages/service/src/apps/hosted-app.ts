@@ -14,7 +14,7 @@ import {
   type PagePart,
   type Problem,
 } from '@pallmist/app';
-import type { Clock } from '../clock.ts';
+import type { WallClock } from '../clock.ts';
 
 /** An app that is being served: an edition at its mount, a draft under `/~/draft/`, or an edition beside it under `/~/published/`. */
 export interface HostedApp {
@@ -59,12 +59,12 @@ export interface AppSource {
  * @returns the problems instead when it cannot be: it has not the shape of an app file, or a pattern that would keep the
  * service busy
  */
-export function hostApp({ source, edition }: AppSource, clock: Clock): HostedApp | { problems: Problem[] } {
+export function hostApp({ source, edition }: AppSource, clock: WallClock): HostedApp | { problems: Problem[] } {
   return hostChecked(checkAppFile(source), edition, clock);
 }
 
 /** The same for what is checked already. */
-export function hostChecked(checked: CheckedApp, edition: number, clock: Clock): HostedApp | { problems: Problem[] } {
+export function hostChecked(checked: CheckedApp, edition: number, clock: WallClock): HostedApp | { problems: Problem[] } {
   if (!checked.definition || !checked.compiled) return { problems: checked.problems };
   const { app } = checked.definition;
   return edition === 0
@@ -73,14 +73,14 @@ export function hostChecked(checked: CheckedApp, edition: number, clock: Clock):
 }
 
 /** A published app for builders to look at, at a place of its own: it can stand in a frame, and nobody counts its visits. */
-export const hostBeside = ({ definition, edition }: HostedApp, clock: Clock): HostedApp =>
+export const hostBeside = ({ definition, edition }: HostedApp, clock: WallClock): HostedApp =>
   host(
     { ...definition, mount: publishedMount(definition.app), formerMounts: [] },
     { draft: true, trial: false, edition, scope: `beside:${definition.app}` },
     clock,
   );
 
-function host(definition: AppDefinition, as: Pick<HostedApp, 'draft' | 'trial' | 'edition' | 'scope'>, clock: Clock): HostedApp {
+function host(definition: AppDefinition, as: Pick<HostedApp, 'draft' | 'trial' | 'edition' | 'scope'>, clock: WallClock): HostedApp {
   const today = () => todayIn(definition.timeZone ?? 'UTC', clock());
   const parts = new Map<string, PagePart>();
   const asks = new Map<string, readonly string[]>();

@@ -19,7 +19,7 @@ import {
 } from '@pallmist/app';
 import { randomBytes } from 'node:crypto';
 import { setImmediate } from 'node:timers/promises';
-import type { Clock } from '../clock.ts';
+import type { WallClock } from '../clock.ts';
 import { timestamp } from '../clock.ts';
 import { mayHoldSealed, type Sealer } from '../seals/sealer.ts';
 import type { ConsentRow, LinkStore, PrintedRow } from '../store/links.ts';
@@ -54,10 +54,10 @@ interface Known {
 export class LinkPromises {
   readonly #store: Store;
   readonly #sealer: Sealer;
-  readonly #clock: Clock;
+  readonly #clock: WallClock;
   readonly #known = new Map<string, Known>();
 
-  constructor(store: Store, sealer: Sealer, clock: Clock) {
+  constructor(store: Store, sealer: Sealer, clock: WallClock) {
     this.#store = store;
     this.#sealer = sealer;
     this.#clock = clock;

@@ -1,6 +1,6 @@
 import type { Problem } from '@pallmist/app';
 import type { Logger } from 'pino';
-import type { Clock } from '../clock.ts';
+import type { WallClock } from '../clock.ts';
 import type { EditionRow } from '../store/apps.ts';
 import type { Store } from '../store/store.ts';
 import type { DraftKeeper } from './draft-keeper.ts';
@@ -16,7 +16,7 @@ export interface StuckApp {
 /** The published apps, by their mounts, and the drafts that are looked at. */
 export class LiveApps {
   readonly #store: Store;
-  readonly #clock: Clock;
+  readonly #clock: WallClock;
   readonly #log: Logger;
   readonly #keeper: DraftKeeper;
   readonly #byName = new Map<string, HostedApp>();
@@ -26,7 +26,7 @@ export class LiveApps {
   /** Longest mounts first, so that an app inside another's path is found. */
   #mounts: { mount: string; hosted: HostedApp; former: boolean }[] = [];
 
-  constructor(store: Store, clock: Clock, log: Logger, keeper: DraftKeeper) {
+  constructor(store: Store, clock: WallClock, log: Logger, keeper: DraftKeeper) {
     this.#keeper = keeper;
     this.#store = store;
     this.#clock = clock;

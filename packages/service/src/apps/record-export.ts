@@ -4,7 +4,8 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { own, fieldText, type AppDefinition, type PlainRecord } from '@pallmist/app';
 import { asNoFormula } from './csv-formulas.ts';
-import { timestamp, type Clock } from '../clock.ts';
+import { exportsFolder } from './old-exports.ts';
+import { timestamp, type WallClock } from '../clock.ts';
 import type { RecordSpace } from '../store/records.ts';
 import type { Stores } from '../store/store.ts';
 
@@ -46,9 +47,9 @@ export async function exportBeside(
   definition: Pick<AppDefinition, 'app' | 'collections'>,
   collection: string,
   directory: string,
-  clock: Clock,
+  clock: WallClock,
 ): Promise<string> {
-  const folder = join(directory, 'exports');
+  const folder = join(directory, exportsFolder);
   mkdirSync(folder, { recursive: true, mode: 0o700 });
   const name = `${definition.app}-${collection}-${timestamp(clock).replaceAll(/[:.]/g, '-')}.csv`;
   const file = join(folder, name);

@@ -1,5 +1,4 @@
 import type { Request, Response } from 'express';
-import type { Clock } from '../clock.ts';
 import { networkOfRequest } from './network.ts';
 
 export interface AttemptLimits {
@@ -15,17 +14,19 @@ const mostNames = 50_000;
 /** Notices who tries something too often. Nobody is locked out for ever: the count begins again when its time is over. */
 export class AttemptLimit {
   readonly #limits: AttemptLimits;
-  readonly #clock: Clock;
+  /** Milliseconds that only ever go on. */
+  readonly #steady: () => number;
   readonly #counts = new Map<string, { count: number; until: number }>();
 
-  constructor(limits: AttemptLimits, clock: Clock) {
+  /** @param steady milliseconds that only ever go on: a clock that is set back would hold people up */
+  constructor(limits: AttemptLimits, steady: () => number) {
     this.#limits = limits;
-    this.#clock = clock;
+    this.#steady = steady;
   }
 
   /** Counts an attempt. @returns whether there were too many */
   isReached(name: string): boolean {
-    const now = this.#clock();
+    const now = this.#steady();
     let entry = this.#counts.get(name);
     if (entry === undefined || entry.until <= now) {
       this.#counts.delete(name);
@@ -40,7 +41,7 @@ export class AttemptLimit {
   /** Whether the next attempt would be too many; counts nothing. */
   isFull(name: string): boolean {
     const entry = this.#counts.get(name);
-    return entry !== undefined && entry.until > this.#clock() && entry.count >= this.#limits.most;
+    return entry !== undefined && entry.until > this.#steady() && entry.count >= this.#limits.most;
   }
 
   /** Counts an attempt from the network of a request, and tells the answer how long to wait. */
@@ -58,8 +59,8 @@ export class AttemptLimit {
 
   /** Seconds until attempts are counted from the beginning again. */
   waitOf(name: string): number {
-    const until = this.#counts.get(name)?.until ?? this.#clock();
-    return Math.max(1, Math.ceil((until - this.#clock()) / 1000));
+    const until = this.#counts.get(name)?.until ?? this.#steady();
+    return Math.max(1, Math.ceil((until - this.#steady()) / 1000));
   }
 
   /** An attempt that was right does not count. */

@@ -6,9 +6,35 @@ import type { LoadGuard } from './load-guard.ts';
 /** Milliseconds that the database has to answer. */
 const longestProbe = 2000;
 
+/** Milliseconds for which an answer of the database holds: each costs a write, and anybody may ask. */
+const holds = 1000;
+
+/** Asks the database whether it can be read and written, at most once a second. */
+export class DatabaseProbe {
+  readonly #ask: () => Promise<void>;
+  readonly #steady: () => number;
+  #asked = -Infinity;
+  #answer: Promise<string | undefined> = Promise.resolve(undefined);
+
+  constructor({ store, clock }: Pick<ServiceParts, 'store' | 'clock'>) {
+    this.#ask = () => store.probe();
+    this.#steady = clock.steady;
+  }
+
+  /** @returns what is wrong; undefined where nothing is */
+  problem(): Promise<string | undefined> {
+    const now = this.#steady();
+    if (now - this.#asked >= holds) {
+      this.#asked = now;
+      this.#answer = probe(this.#ask);
+    }
+    return this.#answer;
+  }
+}
+
 /** Whether the service can do its work: read and write, serve its apps, send its mails. */
-export async function checkReadiness({ store, live, settings }: ServiceParts, guard: LoadGuard): Promise<Readiness> {
-  const database = await probe(() => store.probe());
+export async function checkReadiness({ store, live, settings }: ServiceParts, asked: DatabaseProbe, guard: LoadGuard): Promise<Readiness> {
+  const database = await asked.problem();
   const mails = database === undefined ? await store.mails.waiting() : { count: 0 };
   const stuck = live.stuck.map(({ app, edition, problems }) => ({
     app,

@@ -14,7 +14,7 @@ import { problemDetails } from '../api/problem-details.ts';
 import { refusedHead } from './door.ts';
 import { builtFiles } from './built-files.ts';
 import { consoleFiles } from './console-files.ts';
-import { checkReadiness } from './health.ts';
+import { checkReadiness, DatabaseProbe } from './health.ts';
 import type { LoadGuard } from './load-guard.ts';
 import { robots } from './robots.ts';
 import { logRequests } from './request-log.ts';
@@ -39,8 +39,9 @@ export function webApp(parts: ServiceParts, guard: LoadGuard): RequestListener {
   web.get('/~/health', (_, response) => {
     response.json({ status: 'ok', version, apps: live.size });
   });
+  const database = new DatabaseProbe(parts);
   web.get('/~/ready', async (_, response) => {
-    const readiness = await checkReadiness(parts, guard);
+    const readiness = await checkReadiness(parts, database, guard);
     response
       .status(readiness.status === 'ready' ? 200 : 503)
       .setHeader('cache-control', 'no-store')

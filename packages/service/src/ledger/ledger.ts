@@ -1,7 +1,7 @@
 import { maskedPath, tellSightings, type CompiledPage, type Finding, type Reading } from '@pallmist/app';
 import type { Request } from 'express';
 import type { Logger } from 'pino';
-import type { Clock } from '../clock.ts';
+import type { WallClock } from '../clock.ts';
 import type { LedgerRow, LedgerStore, TriedAddress } from '../store/ledger.ts';
 import { WaitingCounts } from './waiting-counts.ts';
 import { WaitingTries } from './waiting-tries.ts';
@@ -23,7 +23,7 @@ const triedByRobots = /\.[a-z0-9]{2,5}$|\/\.|\/(?:wp-|cgi-bin)/i;
  */
 export class Ledger {
   readonly #store: LedgerStore;
-  readonly #clock: Clock;
+  readonly #clock: WallClock;
   readonly #log: Logger;
   readonly #on: boolean;
   readonly #waiting = new WaitingCounts();
@@ -33,7 +33,7 @@ export class Ledger {
   #compacted = '';
   #day = { since: -1, text: '' };
 
-  constructor(store: LedgerStore, { ledger }: { ledger: boolean }, log: Logger, clock: Clock) {
+  constructor(store: LedgerStore, { ledger }: { ledger: boolean }, log: Logger, clock: WallClock) {
     this.#store = store;
     this.#clock = clock;
     this.#log = log;

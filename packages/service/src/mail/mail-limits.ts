@@ -24,7 +24,7 @@ export class MailLimits {
   constructor(mails: MailStore, clock: Clock) {
     this.#mails = mails;
     this.#clock = clock;
-    this.#networks = new AttemptLimit({ window: 10 * minute, most: 20 }, clock);
+    this.#networks = new AttemptLimit({ window: 10 * minute, most: 20 }, clock.steady);
   }
 
   /** @returns what to tell the person where the form sends no more for a while; undefined where it may */

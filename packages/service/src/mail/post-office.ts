@@ -1,12 +1,14 @@
 import { createTransport, type Transporter } from 'nodemailer';
 import type { Logger } from 'pino';
-import type { Clock } from '../clock.ts';
+import type { WallClock } from '../clock.ts';
 import { Outbox } from '../outbox/outbox.ts';
 import type { MailRow, MailStore, NewMail } from '../store/mails.ts';
 import type { Settings } from '../settings.ts';
 
 /** Connections to the mail server that are kept. */
 const connections = 3;
+/** Milliseconds that a mail server has to let the service in, to greet it, and between two of its answers. */
+const patience = { connectionTimeout: 15_000, greetingTimeout: 15_000, socketTimeout: 60_000 };
 
 /** Sends mails by SMTP where a server is configured; else they stay in the outbox, to be read in the console. */
 export class PostOffice {
@@ -14,12 +16,12 @@ export class PostOffice {
   readonly #transport: Transporter | undefined;
   readonly #outbox: Outbox<MailRow>;
 
-  constructor(mails: MailStore, { smtpUrl, mailFrom }: Pick<Settings, 'smtpUrl' | 'mailFrom'>, log: Logger, clock: Clock) {
+  constructor(mails: MailStore, { smtpUrl, mailFrom }: Pick<Settings, 'smtpUrl' | 'mailFrom'>, log: Logger, clock: WallClock) {
     this.#mails = mails;
     const transport =
       smtpUrl === undefined
         ? undefined
-        : createTransport({ url: smtpUrl, pool: true, maxConnections: connections, maxMessages: Infinity } as object);
+        : createTransport({ url: smtpUrl, pool: true, maxConnections: connections, maxMessages: Infinity, ...patience } as object);
     this.#transport = transport;
     this.#outbox = new Outbox(mails, log, clock, transport && { what: 'mail', send: (mail) => send(transport, mailFrom, mail) });
   }
@@ -45,9 +47,12 @@ export class PostOffice {
     this.#outbox.wake();
   }
 
-  /** Waits for the mails that are on their way; what waits still is sent after the next start. */
-  async close(): Promise<void> {
-    await this.#outbox.close();
+  /**
+   * Waits for the mails that are on their way; what waits still is sent after the next start.
+   * @param most milliseconds
+   */
+  async close(most: number): Promise<void> {
+    await this.#outbox.close(most);
     this.#transport?.close();
   }
 }

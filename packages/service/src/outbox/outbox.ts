@@ -1,5 +1,5 @@
 import type { Logger } from 'pino';
-import type { Clock } from '../clock.ts';
+import type { WallClock } from '../clock.ts';
 
 /** Milliseconds until what did not go is tried again, doubled each time. */
 const firstWait = 30_000;
@@ -57,7 +57,7 @@ export interface SendOptions<Item> {
 export class Outbox<Item extends Outgoing> {
   readonly #store: OutboxStore<Item>;
   readonly #log: Logger;
-  readonly #clock: Clock;
+  readonly #clock: WallClock;
   readonly #options: SendOptions<Item> | undefined;
   #running: Promise<void> | undefined;
   /** Something was put in while it was being emptied. */
@@ -65,11 +65,13 @@ export class Outbox<Item extends Outgoing> {
   #timer: NodeJS.Timeout | undefined;
   #sweeper: NodeJS.Timeout | undefined;
   #closed = false;
+  /** What is on its way now is noted by nobody any more: the store is closed. */
+  #givenUp = false;
   /** What was taken and could not be noted as sent: it is not sent twice. */
   readonly #unnoted = new Map<number, OutgoingNote>();
 
   /** @param options left out where nothing can be sent: all stays where it is */
-  constructor(store: OutboxStore<Item>, log: Logger, clock: Clock, options: SendOptions<Item> | undefined) {
+  constructor(store: OutboxStore<Item>, log: Logger, clock: WallClock, options: SendOptions<Item> | undefined) {
     this.#store = store;
     this.#log = log;
     this.#clock = clock;
@@ -107,12 +109,23 @@ export class Outbox<Item extends Outgoing> {
       });
   }
 
-  /** Waits for what is on its way; what waits still is sent after the next start. */
-  async close(): Promise<void> {
+  /**
+   * Waits for what is on its way; what waits still, or is not taken in time, is sent after the next start.
+   * @param most milliseconds: a receiver that stalls does not hold up a stop
+   */
+  async close(most: number): Promise<void> {
     this.#closed = true;
     clearTimeout(this.#timer);
     clearInterval(this.#sweeper);
-    await this.#running;
+    let timer: NodeJS.Timeout | undefined;
+    const late = new Promise<void>((resolve) => {
+      timer = setTimeout(() => {
+        this.#givenUp = true;
+        resolve();
+      }, most);
+    });
+    await Promise.race([this.#running, late]);
+    clearTimeout(timer);
   }
 
   async #empty(options: SendOptions<Item>): Promise<void> {
@@ -128,6 +141,7 @@ export class Outbox<Item extends Outgoing> {
         }),
       );
     }
+    if (this.#closed) return;
     const { next } = await this.#store.waiting();
     if (next !== undefined) this.#wakeIn(Math.max(1000, next - this.#clock()));
   }
@@ -140,6 +154,7 @@ export class Outbox<Item extends Outgoing> {
         await send(item);
         this.#unnoted.set(number, { state: 'sent', tries, problem: '' });
       } catch (error) {
+        if (this.#givenUp) return;
         const problem = (error instanceof Error ? error.message : String(error)).slice(0, 500);
         this.#log.warn({ [what]: number, tries, problem }, `a ${what} was not taken`);
         const dueAt = this.#clock() + firstWait * 2 ** item.tries;
@@ -147,6 +162,7 @@ export class Outbox<Item extends Outgoing> {
         return;
       }
     }
+    if (this.#givenUp) return;
     const note = this.#unnoted.get(number);
     if (note !== undefined) await this.#store.note(item, note);
     this.#unnoted.delete(number);

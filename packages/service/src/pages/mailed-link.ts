@@ -29,7 +29,7 @@ export class MailedLink {
     this.#post = post;
     this.#base = base;
     this.#clock = clock;
-    this.#limit = new AttemptLimit({ window: 10 * minute, most: 10 }, clock);
+    this.#limit = new AttemptLimit({ window: 10 * minute, most: 10 }, clock.steady);
   }
 
   /** A mail is asked for. The answer is the same, and as quick, whether or not the address is known. */

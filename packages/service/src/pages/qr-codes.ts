@@ -33,7 +33,7 @@ export class QrCodes implements Route {
   /** @param base where the public reaches the service */
   constructor(base: () => string, clock: Clock) {
     this.#base = base;
-    this.#limit = new AttemptLimit(drawnByNetwork, clock);
+    this.#limit = new AttemptLimit(drawnByNetwork, clock.steady);
   }
 
   get(hosted: HostedApp, path: string, request: Request, response: Response): ReturnType<Route['get']> {

@@ -19,8 +19,8 @@ export class FormReceiver {
 
   constructor({ settings, clock }: Pick<ServiceParts, 'settings' | 'clock'>) {
     this.#settings = settings;
-    this.#forms = new AttemptLimit({ window: 60_000, most: settings.formsPerMinute }, clock);
-    this.#files = new AttemptLimit(filesOfNetwork, clock);
+    this.#forms = new AttemptLimit({ window: 60_000, most: settings.formsPerMinute }, clock.steady);
+    this.#files = new AttemptLimit(filesOfNetwork, clock.steady);
   }
 
   /** @throws RefusedBody where the body cannot be read */

@@ -54,7 +54,7 @@ export class ShortAddresses implements Route {
     this.#cookies = cookies;
     this.#sealer = sealer;
     this.#base = base;
-    this.#limit = new AttemptLimit({ window: 10 * 60 * 1000, most: 30 }, clock);
+    this.#limit = new AttemptLimit({ window: 10 * 60 * 1000, most: 30 }, clock.steady);
   }
 
   async get(hosted: HostedApp, path: string, request: Request, response: Response): ReturnType<Route['get']> {

@@ -37,7 +37,7 @@ export class SignIn {
     this.#store = store;
     this.#settings = settings;
     this.#cookies = cookies;
-    this.#networks = new AttemptLimit(triesOfNetwork, clock);
+    this.#networks = new AttemptLimit(triesOfNetwork, clock.steady);
     this.#browsers = new KnownBrowsers(sealer, clock);
   }
 

@@ -29,7 +29,7 @@ export class SignUp {
     this.#guard = guard;
     this.#store = store;
     this.#signIn = signIn;
-    this.#limit = new AttemptLimit(accountsOfNetwork, clock);
+    this.#limit = new AttemptLimit(accountsOfNetwork, clock.steady);
   }
 
   async join({ hosted, payload, request, response }: Loaded, { texts }: FormBody): Promise<Step<SaveOutcome>> {

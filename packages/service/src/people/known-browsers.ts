@@ -19,7 +19,7 @@ export class KnownBrowsers {
 
   constructor(sealer: Sealer, clock: Clock) {
     this.#sealer = sealer;
-    this.#accounts = new AttemptLimit(triesOfAccount, clock);
+    this.#accounts = new AttemptLimit(triesOfAccount, clock.steady);
   }
 
   /**

@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import { existsSync, readFileSync } from 'node:fs';
 import { z } from 'zod';
-import { timestamp, type Clock } from '../clock.ts';
+import { timestamp, type WallClock } from '../clock.ts';
 import { StartError } from '../start-error.ts';
 import { writePrivately } from '../write-privately.ts';
 
@@ -24,11 +24,11 @@ export interface KeyInfo {
 /** The keys that seal values in addresses, in a file for the service alone. The newest seals, all of them open. */
 export class KeyRing {
   readonly #file: string;
-  readonly #clock: Clock;
+  readonly #clock: WallClock;
   #keys: KeptKey[];
 
   /** @throws StartError when the file is there and is no key ring: to make a new one would void every sealed address */
-  constructor(file: string, clock: Clock) {
+  constructor(file: string, clock: WallClock) {
     this.#file = file;
     this.#clock = clock;
     this.#keys = existsSync(file) ? readKeys(file) : [];

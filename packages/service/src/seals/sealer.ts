@@ -2,7 +2,7 @@ import { setTimeout } from 'node:timers/promises';
 import { longestAddress, unprotect, type SealBook, type SealedValue } from '@pallmist/app';
 import { compactDecrypt, CompactEncrypt } from 'jose';
 import { z } from 'zod';
-import type { Clock } from '../clock.ts';
+import type { WallClock } from '../clock.ts';
 import type { KeyRing } from './key-ring.ts';
 
 /** What is sealed: the text, and all that it is bound to. */
@@ -46,9 +46,9 @@ export const mayHoldSealed = (address: string): boolean => sealedTexts(address).
 /** Seals and opens the values of sealed parameters: JWE, `dir`, A256GCM, the key named by its id. */
 export class Sealer {
   readonly #keys: KeyRing;
-  readonly #clock: Clock;
+  readonly #clock: WallClock;
 
-  constructor(keys: KeyRing, clock: Clock) {
+  constructor(keys: KeyRing, clock: WallClock) {
     this.#keys = keys;
     this.#clock = clock;
   }

@@ -1,10 +1,10 @@
 import { chmodSync, existsSync, mkdirSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { DataSource } from 'typeorm';
-import { systemClock, type Clock } from '../clock.ts';
+import { systemClock, type WallClock } from '../clock.ts';
 import { Passwords } from '../people/passwords.ts';
 import { StartError } from '../start-error.ts';
-import { prepareReader, prepareWriter, SqliteDriver } from './sqlite/driver.ts';
+import { forgetDamage, isDamaged, prepareReader, prepareWriter, SqliteDriver } from './sqlite/driver.ts';
 import type { Store } from './store.ts';
 import { within, type Connection } from './typeorm/connection.ts';
 import { entities, RecordTable } from './typeorm/entities.ts';
@@ -14,7 +14,7 @@ import { storesOn } from './typeorm/stores.ts';
 import { WriteQueue } from './typeorm/write-queue.ts';
 
 export interface StoreOptions {
-  clock?: Clock;
+  clock?: WallClock;
   passwords?: Passwords;
   /** Days for which mails are kept. */
   keepMailDays?: number;
@@ -34,6 +34,7 @@ export async function openStore(
 ): Promise<Store> {
   const file = join(directory, 'pallmist.sqlite');
   makeDirectory(directory);
+  forgetDamage(file);
   const common = { type: 'better-sqlite3', driver: SqliteDriver, database: file, entities, statementCacheSize } as const;
   const writer = new DataSource({ ...common, migrations: [...migrations], prepareDatabase: prepareWriter });
   const reader = new DataSource({ ...common, prepareDatabase: prepareReader });
@@ -53,10 +54,19 @@ export async function openStore(
   const { ino: opened } = statSync(file);
   const queue = new WriteQueue(writer);
   const on: Connection = { reader: reader.manager, write: (work) => queue.run(work), clock, passwords };
-  // What was being imported when the service ended is taken by nobody any more.
-  await queue.run((manager) => manager.update(RecordTable, { state: 'staged' }, { state: 'dropped' }));
+  let probes = 0;
   const state = new RecordState();
-  await state.tables.load(reader.manager);
+  try {
+    // What was being imported when the service ended is taken by nobody any more.
+    await queue.run((manager) => manager.update(RecordTable, { state: 'staged' }, { state: 'dropped' }));
+    await state.tables.load(reader.manager);
+  } catch (error) {
+    await writer.destroy();
+    await reader.destroy();
+    throw new StartError(
+      `The database ${file} cannot be used: ${reason(error)}. Run pallmist doctor, and restore a backup if it is damaged.`,
+    );
+  }
 
   /** Runs work on all stores in one transaction. */
   const transaction = async <Result>(
@@ -84,8 +94,10 @@ export async function openStore(
     transaction: (work) => transaction((stores) => work(stores)),
     async probe() {
       if (!existsSync(file) || statSync(file).ino !== opened) throw new Error('The database file is gone, or another one is in its place.');
+      if (isDamaged(file)) throw new Error('The database file is damaged. Run pallmist doctor, and restore a backup.');
       await reader.query('SELECT COUNT(*) FROM draft');
-      await queue.run((manager) => manager.query('UPDATE draft SET revision = revision WHERE 1 = 0'));
+      // A write that changes nothing would commit nothing: this one needs the disk, a full one refuses it.
+      await queue.run((manager) => manager.query(`PRAGMA user_version = ${String((probes = (probes + 1) % 2 ** 30))}`));
     },
     async close() {
       await queue.settled();

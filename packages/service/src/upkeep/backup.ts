@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { chmodSync, copyFileSync, createReadStream, existsSync, mkdirSync, readdirSync, renameSync, rmSync, statSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { pipeline } from 'node:stream/promises';
-import { timestamp, type Clock } from '../clock.ts';
+import { timestamp, type WallClock } from '../clock.ts';
 import { StartError } from '../start-error.ts';
 import { SqliteDriver } from '../store/sqlite/driver.ts';
 import { copyInto } from '../store/sqlite/statements.ts';
@@ -25,7 +25,7 @@ export interface BackupManifest {
  * @param data the data directory
  * @throws StartError where there is nothing to copy, or the place is taken
  */
-export async function backUp(data: string, to: string, clock: Clock): Promise<BackupManifest> {
+export async function backUp(data: string, to: string, clock: WallClock): Promise<BackupManifest> {
   const database = join(data, databaseFile);
   if (!existsSync(database))
     throw new StartError(`There is no database in ${data}. Set PALLMIST_DATA to the data directory of the service, or give --data.`);

@@ -1,7 +1,7 @@
 import { copyFileSync, existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync } from 'node:fs';
 import { basename, join } from 'node:path';
 import { z } from 'zod';
-import { timestamp, type Clock } from '../clock.ts';
+import { timestamp, type WallClock } from '../clock.ts';
 import { lockDirectory } from '../directory-lock.ts';
 import { StartError } from '../start-error.ts';
 import { SqliteDriver } from '../store/sqlite/driver.ts';
@@ -28,7 +28,7 @@ export interface Restored {
  * @param replace also where the directory has a database
  * @throws StartError where the backup is damaged, the directory is in use, or it would be replaced without being asked
  */
-export async function restore(from: string, data: string, { replace, clock }: { replace: boolean; clock: Clock }): Promise<Restored> {
+export async function restore(from: string, data: string, { replace, clock }: { replace: boolean; clock: WallClock }): Promise<Restored> {
   const manifest = readManifest(from);
   for (const [name, { bytes, sha256 }] of Object.entries(manifest.files)) {
     const file = join(from, name);

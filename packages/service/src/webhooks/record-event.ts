@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { own, fieldText, type CollectionDefinition, type AppDefinition, type RecordData, type SaveRequest } from '@pallmist/app';
-import { timestamp, type Clock } from '../clock.ts';
+import { timestamp, type WallClock } from '../clock.ts';
 import type { WebhookEvent } from '../store/webhooks.ts';
 
 /** What a form has done to a record. */
@@ -26,7 +26,7 @@ export function cloudEvent(
   app: Pick<AppDefinition, 'app' | 'collections'>,
   { page, form, action, collection, key, record }: RecordEvent,
   source: string,
-  clock: Clock,
+  clock: WallClock,
 ): { id: string; body: string } {
   const id = randomUUID();
   const definition = own(app.collections, collection);

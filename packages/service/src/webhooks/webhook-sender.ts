@@ -2,7 +2,7 @@ import { request as requestPlainly } from 'node:http';
 import { request as requestSafely } from 'node:https';
 import type { AppDefinition } from '@pallmist/app';
 import type { Logger } from 'pino';
-import type { Clock } from '../clock.ts';
+import type { WallClock } from '../clock.ts';
 import { Outbox } from '../outbox/outbox.ts';
 import type { Delivery, WebhookStore } from '../store/webhooks.ts';
 import type { Stores } from '../store/store.ts';
@@ -17,10 +17,10 @@ const answerTime = 10_000;
 
 /** Notifies other programs by signed requests when forms save records. */
 export class WebhookSender {
-  readonly #clock: Clock;
+  readonly #clock: WallClock;
   readonly #outbox: Outbox<Delivery>;
 
-  constructor(store: WebhookStore, log: Logger, clock: Clock, { webhookNetworks }: Pick<Settings, 'webhookNetworks'>) {
+  constructor(store: WebhookStore, log: Logger, clock: WallClock, { webhookNetworks }: Pick<Settings, 'webhookNetworks'>) {
     this.#clock = clock;
     this.#outbox = new Outbox(store, log, clock, { what: 'delivery', send: (delivery) => post(store, delivery, clock, webhookNetworks) });
   }
@@ -33,8 +33,9 @@ export class WebhookSender {
     this.#outbox.wake();
   }
 
-  close(): Promise<void> {
-    return this.#outbox.close();
+  /** @param most milliseconds that deliveries have which are on their way */
+  close(most: number): Promise<void> {
+    return this.#outbox.close(most);
   }
 
   /** Queues a message for each webhook that wants this event, in the transaction that saves the record. */
@@ -50,7 +51,7 @@ export class WebhookSender {
 }
 
 /** @throws Error with a sentence when the receiver does not answer with a status of success */
-async function post(store: WebhookStore, delivery: Delivery, clock: Clock, networks: Settings['webhookNetworks']): Promise<void> {
+async function post(store: WebhookStore, delivery: Delivery, clock: WallClock, networks: Settings['webhookNetworks']): Promise<void> {
   const webhook = await store.find(delivery.webhook);
   // Removed meanwhile: nobody wants it any more.
   if (webhook === undefined) return;

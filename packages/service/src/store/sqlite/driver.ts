@@ -26,15 +26,43 @@ const Driver = Libsql as unknown as new (path: string, options?: object) => Conn
  * deferred one can read old data and then fail), and a single `null` or Buffer is bound as the value that it is.
  */
 export class SqliteDriver extends Driver {
+  readonly #path: string;
+
+  constructor(path: string, options?: object) {
+    super(path, options);
+    this.#path = path;
+  }
+
   override prepare(sql: string): Statement {
     const statement = super.prepare(sql === 'BEGIN TRANSACTION' ? 'BEGIN IMMEDIATE' : sql);
     const [all, get, run] = [statement.all.bind(statement), statement.get.bind(statement), statement.run.bind(statement)];
-    statement.all = (...values) => all(...asList(values));
-    statement.get = (...values) => get(...asList(values));
-    statement.run = (...values) => run(...asList(values));
+    statement.all = (...values) => this.#noting(() => all(...asList(values)));
+    statement.get = (...values) => this.#noting(() => get(...asList(values)));
+    statement.run = (...values) => this.#noting(() => run(...asList(values)));
     return statement;
   }
+
+  /** Notes that the file is damaged, whoever finds it: one page of an index may be, which no probe reads. */
+  #noting<Result>(work: () => Result): Result {
+    try {
+      return work();
+    } catch (error) {
+      if (error instanceof Error && /SQLITE_CORRUPT|SQLITE_NOTADB|malformed|not a database/.test(error.message)) damaged.add(this.#path);
+      throw error;
+    }
+  }
 }
+
+/** Database files in which damage was found. */
+const damaged = new Set<string>();
+
+/** Whether damage was found in a database file since it was opened. */
+export const isDamaged = (path: string): boolean => damaged.has(path);
+
+/** To be called before a file is opened: another one may be in its place. */
+export const forgetDamage = (path: string): void => {
+  damaged.delete(path);
+};
 
 /** The connection that writes: what a commit has acknowledged is on disk, and readers go on meanwhile. */
 export function prepareWriter(database: SqliteDriver): void {

@@ -1,5 +1,5 @@
 import type { EntityManager } from 'typeorm';
-import type { Clock } from '../../clock.ts';
+import type { WallClock } from '../../clock.ts';
 import type { Passwords } from '../../people/passwords.ts';
 
 /** What the stores work on: the database as it is, or, inside of a transaction, as the transaction has it. */
@@ -8,7 +8,7 @@ export interface Connection {
   reader: EntityManager;
   /** Runs `work` in a transaction; inside of one, as a part of it. */
   write<Result>(work: (manager: EntityManager) => Promise<Result>): Promise<Result>;
-  clock: Clock;
+  clock: WallClock;
   passwords: Passwords;
 }
 

@@ -73,7 +73,7 @@ export class WriteQueue {
             resolve(value);
           });
         } catch (error) {
-          await runner.rollbackTransaction();
+          await undoWrite(runner, error);
           settle.push(() => {
             reject(error);
           });
@@ -101,6 +101,18 @@ async function begin(runner: QueryRunner): Promise<void> {
       if (!isBusy(error) || tries >= busyTries) throw error;
       await setTimeout(busyWait);
     }
+  }
+}
+
+/**
+ * Undoes one write of a group.
+ * @throws what the write threw, where SQLite has undone the whole group with it: a full disk, not the savepoint that is gone
+ */
+async function undoWrite(runner: QueryRunner, error: unknown): Promise<void> {
+  try {
+    await runner.rollbackTransaction();
+  } catch {
+    throw error;
   }
 }
 
