@@ -18,6 +18,8 @@ export interface LivePage {
   readonly answers: number;
   /** What to say of what was saved just before. */
   readonly said: string | undefined;
+  /** What a screen reader is told after a change: how much was found. */
+  readonly announced: string;
   /** Asks the visitor first if something typed would be lost. */
   mayLeave(): boolean;
   /** @param coalesceKey changes in a row with the same mark are one step of the history */

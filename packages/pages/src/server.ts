@@ -26,6 +26,7 @@ export function renderPage(payload: PagePayload, tools: ShowTools, assets: Asset
     saves: 0,
     answers: 0,
     said: payload.said,
+    announced: '',
     mayLeave: () => true,
     change: nothing,
     enter: nothing,

@@ -74,6 +74,9 @@ export const phrases = {
     'Le service n’a pas répondu ; ce que vous voyez date d’avant.',
     'El servicio no ha respondido; lo que ve es de antes.',
   ],
+  '{0} found': ['{0} gefunden', '{0} trouvés', '{0} encontrados'],
+  Updated: ['Aktualisiert', 'Mis à jour', 'Actualizado'],
+  'Choose {0} at most.': ['Wählen Sie höchstens {0} aus.', 'Choisissez-en {0} au maximum.', 'Elija {0} como máximo.'],
   'As a table': ['Als Tabelle', 'En tableau', 'Como tabla'],
   'Paint with the pointer, or with the arrow keys and the space bar.': [
     'Malen Sie mit der Maus oder mit den Pfeiltasten und der Leertaste.',

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { NodeOf } from '@pallmist/app/view';
+  import { directionOf, type NodeOf } from '@pallmist/app/view';
   import { follow } from '../follow.ts';
   import type { LivePage } from '../live-page.ts';
   import Empty from './Empty.svelte';
@@ -10,14 +10,25 @@
   const step = 44;
   const linked = $derived(node.bars.some(({ link }) => link));
   type Bar = (typeof node.bars)[number];
+  /** A text begins at the edge where its language begins, and so does its bar. */
+  const rightToLeft = $derived(directionOf(live.shown.language) === 'rtl');
+  const [start, end] = $derived(rightToLeft ? ['100%', '0'] : ['0', '100%']);
+  const percentOf = (length: number) => Math.max(0.6, length * 100);
 </script>
 
 {#snippet drawn({ text, count, length }: Bar, top: number)}
   <rect class="area" x="0" y={top} width="100%" height={step} />
-  <text x="0" y={top + 16}>{text.length > 48 ? `${text.slice(0, 47)}…` : text}</text>
-  <text class="count" x="100%" y={top + 16}>{count}</text>
+  <text x={start} y={top + 16}>{text.length > 48 ? `${text.slice(0, 47)}…` : text}</text>
+  <text class="count" x={end} y={top + 16}>{count}</text>
   <rect class="track" x="0" y={top + 23} width="100%" height="12" rx="3" />
-  {#if count > 0}<rect class="bar" x="0" y={top + 23} width="{Math.max(0.6, length * 100)}%" height="12" rx="3" />{/if}
+  {#if count > 0}<rect
+      class="bar"
+      x="{rightToLeft ? 100 - percentOf(length) : 0}%"
+      y={top + 23}
+      width="{percentOf(length)}%"
+      height="12"
+      rx="3"
+    />{/if}
 {/snippet}
 
 {#if node.bars.length === 0}

@@ -23,6 +23,10 @@
     background: var(--leaf-soft);
     border-color: var(--leaf);
   }
+  div :global(label:has(:disabled)) {
+    color: var(--quiet);
+    cursor: default;
+  }
   div :global(input) {
     accent-color: var(--leaf);
   }

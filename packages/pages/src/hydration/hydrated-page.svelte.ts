@@ -14,6 +14,7 @@ import { celWith, directionOf, languageOf, planLoad, showPage, type PagePayload,
 import { tick } from 'svelte';
 import type { AddressCause } from './in-console.ts';
 import type { LivePage } from '../live-page.ts';
+import { keepFocus } from './focus.ts';
 import { entry } from './history-entry.ts';
 import { AheadFetcher, type Fetched } from './fetching.ts';
 import { sendForm } from './forms.ts';
@@ -48,6 +49,7 @@ export class HydratedPage implements LivePage {
   saves = $state.raw(0);
   answers = $state.raw(0);
   said: string | undefined = $state.raw();
+  announced = $state.raw('');
   /** Forms in which something was typed that is not saved. */
   readonly #typed = new TypedForms();
   /** In the console, which follows what a draft’s page does. */
@@ -67,6 +69,8 @@ export class HydratedPage implements LivePage {
     this.hydrated = true;
     document.documentElement.dataset['hydrated'] = 'true';
     this.#typed.begin();
+    const content = document.getElementById('content');
+    if (content !== null) keepFocus(content);
     entry.restoreFrom(this.#payload.previous);
     this.#findPrevious();
   }
@@ -294,9 +298,19 @@ export class HydratedPage implements LivePage {
       window.location.reload();
       return;
     }
+    const before = this.#payload.data.rows;
     this.#show({ ...fetched.payload, ...this.#wayHere() }, await toolsFor(fetched.payload));
+    if (cause === 'change') this.#announce(before);
     this.onshown?.(this.shown.address, cause);
     if (cause === 'history') this.#restore();
+  }
+
+  /** Tells a screen reader what has come of a change: how much each list that has changed its length holds now. */
+  #announce(before: PagePayload['data']['rows']): void {
+    const changed = Object.entries(this.#payload.data.rows).filter(([name, { total }]) => total !== before[name]?.total);
+    const told = changed.map(([, { total }]) => this.shown.say('{0} found', total)).join(', ') || this.shown.say('Updated');
+    // The same words are heard again only where the text differs.
+    this.announced = this.announced === told ? `${told}\u00a0` : told;
   }
 
   /** Scroll and focus as this entry of the history was left. */
