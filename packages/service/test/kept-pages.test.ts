@@ -65,3 +65,32 @@ it('each answer with a form has a mark of its own', async () => {
   expect(marks).not.toContain(undefined);
   expect(new Set(marks).size).toBe(3);
 });
+
+it.each([
+  '&utm_source=letter-7',
+  '&fbclid=a%2Fb&fbclid=c',
+  '&=x&&x',
+  '&%C3%BC=%F0%9F%8C%BF',
+  `&track=${'x'.repeat(2000)}`,
+  '&constructor=1&__proto__=2',
+])('a page is one and the same with %s in its address, and has nothing of it', async (stray) => {
+  const { response, bytes } = await ask(page);
+  const values = stray
+    .split('&')
+    .flatMap((pair) => pair.split('=').slice(1))
+    .filter((value) => value.length > 2);
+  const [path = '', query = ''] = page.split('?');
+  for (const address of [page + stray, `${path}?${stray.slice(1)}&${query}`]) {
+    const answer = await ask(address);
+    expect(answer.response.statusCode).toBe(200);
+    expect(answer.bytes.equals(bytes)).toBe(true);
+    expect(answer.response.headers.etag).toBe(response.headers.etag);
+    for (const value of values) expect(answer.bytes.toString()).not.toContain(decodeURIComponent(value));
+  }
+});
+
+it('a name that looks like a slip is said on a page of its own', async () => {
+  const slip = await ask('/garden/specimens?q=fern&huose=palm');
+  expect(slip.bytes.toString()).toContain('huose');
+  expect((await ask('/garden/specimens?q=fern')).bytes.toString()).not.toContain('huose');
+});

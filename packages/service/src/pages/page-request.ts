@@ -19,6 +19,7 @@ import { show, toKeep } from './show.ts';
 import type { SignUp } from './sign-up.ts';
 import { pageDataType, type AskedAs, type Loaded, type Received, type Step } from './steps.ts';
 import type { VisitMemory } from './visit.ts';
+import { withoutStrays } from './without-strays.ts';
 
 // A request for a page goes through named steps, each a function with what it gets and what it gives (steps.ts). A step may
 // lead elsewhere: to sign in, to today’s address, to a page that says what is wrong.
@@ -46,7 +47,7 @@ export interface PageParts {
 
 /** The answer to a request for a page. What was shown before is sent again while nothing has changed that it depends on. */
 export async function pageAnswer(received: Received, parts: PageParts): Promise<Answer> {
-  const { hosted, request, response, as } = received;
+  const { hosted, response, as } = received;
   response.setHeader('cache-control', 'private, no-cache');
   response.vary('Accept');
   response.vary('Cookie');
@@ -54,11 +55,12 @@ export async function pageAnswer(received: Received, parts: PageParts): Promise<
   const asked = await read(received, parts);
   if ('elsewhere' in asked) return asked.elsewhere;
 
-  const admitted = await admit(asked, parts);
-  if ('elsewhere' in admitted) return admitted.elsewhere;
+  const allowed = await admit(asked, parts);
+  if ('elsewhere' in allowed) return allowed.elsewhere;
+  const { admitted, address } = withoutStrays(allowed);
 
   const version = parts.store.records.version(recordSpace(parts.store, hosted));
-  const key = admitted.repeats ? PageCache.keyOf(as, request.originalUrl, admitted) : undefined;
+  const key = admitted.repeats ? PageCache.keyOf(as, address, admitted) : undefined;
   const kept = key === undefined ? undefined : parts.cache.find(hosted, version, key);
   if (kept !== undefined) return { body: kept, as };
 
