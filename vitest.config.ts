@@ -10,6 +10,7 @@ export default defineConfig({
   test: {
     // Loading the module graph again for each file would take a tenth of the whole time; no test changes a module.
     isolate: false,
+    setupFiles: ['./test/support/same-values.ts'],
     // A machine that is shared can be ten times slower than a quiet one; the tests wait for conditions, not for these limits.
     testTimeout: 300_000,
     hookTimeout: 300_000,

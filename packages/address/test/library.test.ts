@@ -7,6 +7,7 @@ import { explain } from '../src/explain/index.ts';
 import { AddressError, change, choice, colour, date, integer, list, page, range, read, sort, text, write } from '../src/index.ts';
 import { readAddress, writeAddress } from '../src/pages/index.ts';
 import { sentenceOf } from '../src/sentences/index.ts';
+import { often } from '../../../test/support/often.ts';
 
 const defined = (values: object) => Object.fromEntries(Object.entries(values).filter(([, value]) => value !== undefined));
 
@@ -53,7 +54,7 @@ describe('a page in code and the same page in an app file', () => {
         if (reading.status === 'found')
           expect(write(declared as typeof easy, reading.values)).toBe(writeAddress(app, whole.page, whole.values).address);
       }),
-      { numRuns: 20_000 },
+      { numRuns: often(20_000) },
     );
   });
 

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { boolean, choice, date, integer, list, page, range, record, text } from '../src/index.ts';
 import { readTyped, typedTexts, type Slot } from '../src/live.ts';
+import { often } from '../../../test/support/often.ts';
 
 const plants = page('/plants/{plant}{?q,zones*,names,height,alive,since}', {
   plant: record({ pattern: 'QM-[0-9]{4}' }),
@@ -52,7 +53,7 @@ describe('what people type into a form', () => {
         const texts = Object.fromEntries(Object.entries(given).map(([name, value]) => [name, typedTexts(slot(name), value)]));
         expect(readTyped(plants, texts)).toEqual({ values: given, problems: [] });
       }),
-      { numRuns: 500 },
+      { numRuns: often(500) },
     );
   });
 });

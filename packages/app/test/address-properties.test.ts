@@ -3,6 +3,7 @@ import { expect, it } from 'vitest';
 import { readValues } from '@pallmist/address/pages';
 import { addressParts, changeValues, checkAppFile, readAddress, writeAddress, type Values } from '../src/index.ts';
 import { garden, gardenSource } from './garden.ts';
+import { often } from '../../../test/support/often.ts';
 
 // eslint-disable-next-line no-control-regex -- the characters that a text may not hold
 const unwritable = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f]/;
@@ -70,7 +71,7 @@ it('what is written reads back, whatever the values', () => {
       expect(reading.problems).toEqual([]);
       expect(reading.values).toEqual({ ...defaults, ...values });
     }),
-    { numRuns: 2000 },
+    { numRuns: often(2000) },
   );
 });
 
@@ -84,7 +85,7 @@ it('a written address is its own written form, and the WHATWG parser leaves it a
       // An independent reader of queries finds the same text.
       if (typeof values['q'] === 'string') expect(url.searchParams.get('q')).toBe(values['q']);
     }),
-    { numRuns: 1000 },
+    { numRuns: often(1000) },
   );
 });
 
@@ -95,7 +96,7 @@ it('a text in the path reads back or is refused, and is never changed', () => {
       if (written.address === undefined) expect(written.problems.length).toBeGreaterThan(0);
       else expect(readAddress(garden, new URL(written.address, 'http://x.example').pathname).values['specimen']).toBe(key);
     }),
-    { numRuns: 1000 },
+    { numRuns: often(1000) },
   );
 });
 
@@ -112,7 +113,7 @@ it('reading never throws, is stable once written, and its parts make up the addr
       const { address: written } = writeAddress(garden, reading.page, reading.values);
       expect(readAddress(garden, written ?? '').values).toEqual(reading.values);
     }),
-    { numRuns: 5000 },
+    { numRuns: often(5000) },
   );
 });
 
@@ -130,7 +131,7 @@ it('an address reads as what a browser would make of it', () => {
       const browser = readAddress(garden, /^https?:$/.test(url.protocol) ? url.href : '');
       expect([reading.status, reading.page, reading.values]).toEqual([browser.status, browser.page, browser.values]);
     }),
-    { numRuns: 3000 },
+    { numRuns: often(3000) },
   );
 });
 

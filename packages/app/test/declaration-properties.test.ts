@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { expect, it } from 'vitest';
 import { compileApp, readAddress, writeAddress, type ParameterDeclaration, type Values } from '../src/index.ts';
 import { declared, compileContext } from './generated-declarations.ts';
+import { often } from '../../../test/support/often.ts';
 
 /** A page with some generated parameters, a few with defaults, and values for some of them. */
 const pageWithValues = fc.array(declared, { minLength: 1, maxLength: 6 }).chain((all) =>
@@ -52,7 +53,7 @@ it('for every set of declarations and every valid values, what is written reads 
       const url = new URL(address ?? '', 'http://g.example');
       expect(url.pathname + url.search).toBe(address);
     }),
-    { numRuns: 1500 },
+    { numRuns: often(1500) },
   );
 });
 
@@ -68,7 +69,7 @@ it('reading hostile texts never throws, and what it makes of them is stable', ()
       const { address } = writeAddress(app, 'here', reading.values);
       expect(readAddress(app, address ?? '').values).toEqual(reading.values);
     }),
-    { numRuns: 1500 },
+    { numRuns: often(1500) },
   );
 });
 

@@ -5,6 +5,7 @@ import { ExpressionChecker } from '../src/expressions/check-expression.ts';
 import { withoutOptionalEntries } from '../src/expressions/optional-entries.ts';
 import { pathsIn } from '../src/expressions/paths.ts';
 import type { ScopeTypes } from '../src/expressions/evaluator.ts';
+import { often } from '../../../test/support/often.ts';
 
 const types: ScopeTypes = { param: { fields: { q: 'string', n: 'int', on: 'bool', words: { list: 'string' } } } };
 const scope = { param: { q: 'fern', on: true, words: ['a', 'b'] } };
@@ -60,7 +61,7 @@ describe('entries that may be absent', () => {
           expect(withoutOptionalEntries(written).length).toBeGreaterThanOrEqual(written.length);
         },
       ),
-      { numRuns: 3000 },
+      { numRuns: often(3000) },
     );
   });
 });

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { linearPattern, linearSearch, PatternNotLinear } from '@pallmist/address/patterns';
+import { often } from '../../../test/support/often.ts';
 
 const atom = fc.constantFrom(
   'a',
@@ -48,7 +49,7 @@ describe('a pattern', () => {
         for (const given of texts)
           expect([source, given, linearPattern(source).test(given)]).toEqual([source, given, native(source, given)]);
       }),
-      { numRuns: 4000 },
+      { numRuns: often(4000) },
     );
   });
 

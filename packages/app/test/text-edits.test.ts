@@ -3,6 +3,7 @@ import { parse } from 'yaml';
 import { expect, it } from 'vitest';
 import { patchSource } from '../src/index.ts';
 import { gardenSource } from './garden.ts';
+import { often } from '../../../test/support/often.ts';
 
 /** Texts written in each way that YAML has for a line. */
 const source = `# first\na: 'x'\nb: "y"   # second\nc: plain\n\nd: [ 'p', "q",r ]\n`;
@@ -56,7 +57,7 @@ it('a text of an app file that is changed reads as the new text, and every other
         expect(after.filter((line, index) => line !== before[index]).length).toBeLessThanOrEqual(1);
       },
     ),
-    { numRuns: 300 },
+    { numRuns: often(300) },
   );
 });
 

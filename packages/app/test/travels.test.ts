@@ -5,6 +5,7 @@ import { integer, page, text, write, type LinkValues, type Page } from '@pallmis
 import { fragile } from '../../address/src/travel.ts';
 import { compileApp, readAddress, repairAddress, writeAddress, type Values } from '../src/index.ts';
 import { compileContext, declared, type Declared } from './generated-declarations.ts';
+import { often } from '../../../test/support/often.ts';
 
 const linkify = linkifyit();
 const site = 'https://quillmoor.example';
@@ -50,7 +51,7 @@ it('a linkifier finds the whole address, whatever the values and whatever stands
     fc.property(written, fc.constantFrom(...around), ({ address }, text) => {
       expect(linkify.match(text.replace('%', () => site + address))?.[0]?.url).toBe(site + address);
     }),
-    { numRuns: 3000 },
+    { numRuns: often(3000) },
   );
 });
 
@@ -59,7 +60,7 @@ it('an address never ends in what the rules of common programs cut off', () => {
     fc.property(written, ({ address }) => {
       expect(address).toMatch(/[a-z0-9/=]$/i);
     }),
-    { numRuns: 1000 },
+    { numRuns: often(1000) },
   );
 });
 
@@ -109,7 +110,7 @@ it.each<[string, (address: string) => string]>([
       fc.pre(!address.split(/[?&]/).some((pair) => /=.*P\d=/.test(pair)));
       expect(readAddress(app, travelled).values).toEqual(readAddress(app, address).values);
     }),
-    { numRuns: 500 },
+    { numRuns: often(500) },
   );
 });
 
@@ -190,7 +191,7 @@ it('what is repaired says what was meant, or nothing is repaired', () => {
       if (damage !== damages.at(-1) && damage !== damages.at(-2)) expect(again.values).toEqual(meant.values);
       expect(again.status).toBe('found');
     }),
-    { numRuns: 2000 },
+    { numRuns: often(2000) },
   );
   expect(repaired).toBeGreaterThan(50);
 });
@@ -203,6 +204,6 @@ it('repairing never throws, and never changes what is right', () => {
       const repaired = repairAddress(app, odd, readAddress(app, odd));
       if (repaired !== undefined) expect(readAddress(app, repaired).status).toBe('found');
     }),
-    { numRuns: 1000 },
+    { numRuns: often(1000) },
   );
 });

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { checkAppFile, readAddress, type PagePayload } from '../src/index.ts';
 import { showAt, nodesOf } from './show.ts';
+import { often } from '../../../test/support/often.ts';
 
 const source = `
 pallmist: 1
@@ -104,7 +105,7 @@ describe('a way to another site', () => {
         expect(decodeURIComponent(url.pathname.split('/')[3] ?? '')).toBe(q.toWellFormed());
         expect(url.searchParams.get('called')).toBe(q.toWellFormed());
       }),
-      { numRuns: 2000 },
+      { numRuns: often(2000) },
     );
   });
 

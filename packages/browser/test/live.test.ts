@@ -2,6 +2,7 @@ import { choice, integer, list, page, range, read, text, write } from '@pallmist
 import { live, windowAt, type Live } from '@pallmist/browser';
 import fc from 'fast-check';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { often } from '../../../test/support/often.ts';
 
 const plants = page('/plants{?q,health,zones*,height,page,note,tint}', {
   q: text({ blank: 'absent', step: false, resets: ['page'] }),
@@ -424,6 +425,6 @@ it('after any changes, by anybody, the address reads as the values', () => {
       if (reading.status === 'found')
         expect(addressOf(window)).toContain(write(plants, { ...reading.values, note: undefined }).replace(/^\/plants\??/, ''));
     }),
-    { numRuns: 300 },
+    { numRuns: often(300) },
   );
 });

@@ -3,6 +3,7 @@ import { badCells, guessFields, proposeKey, proposeTitle, singular, slugOf, type
 import { appFileText, appFromCollection, collectionFrom, nameNewApp } from '@pallmist/app/new-app';
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
+import { often } from '../../../../test/support/often.ts';
 
 const rowsOf = (columns: string[][]): DataRow[] => columns.map((cells, index) => ({ line: index + 2, cells }));
 
@@ -63,7 +64,7 @@ it('makes an app that passes the check of any table, whatever its columns are ca
         expect(problems.filter(({ severity }) => severity !== 'note')).toEqual([]);
       },
     ),
-    { numRuns: 150 },
+    { numRuns: often(150) },
   );
 });
 

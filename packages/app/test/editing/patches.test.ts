@@ -5,6 +5,7 @@ import fc from 'fast-check';
 import { parse, stringify } from 'yaml';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
+import { often } from '../../../../test/support/often.ts';
 
 const key = fc.constantFrom('a', 'b', 'c', 'd/e', 'f~g', 'pages', 'words');
 const { data } = fc.letrec((tie) => ({
@@ -31,7 +32,7 @@ describe('patches of data', () => {
         const back = patchData(patched, invertPatch(before, patch));
         expect(JSON.stringify(back)).toBe(JSON.stringify(before));
       }),
-      { numRuns: 500 },
+      { numRuns: often(500) },
     );
   });
 
@@ -87,7 +88,7 @@ describe('a draft’s text', () => {
           expect(Object.keys(parse(document.text) as object)).toEqual(Object.keys(document.data as object));
         }
       }),
-      { numRuns: 300 },
+      { numRuns: often(300) },
     );
   });
 
@@ -135,7 +136,7 @@ describe('a draft’s text', () => {
         });
         expect(untouched.flatMap((piece) => piece.split('\n')).filter((line) => !now.has(line))).toEqual([]);
       }),
-      { numRuns: 60 },
+      { numRuns: often(60) },
     );
   });
 });

@@ -21,6 +21,7 @@ import { judge } from '../../src/editions/lasting/judge.ts';
 import { openSeals } from '../../src/editions/lasting/open-seals.ts';
 import { compileContext, declared } from '../generated-declarations.ts';
 import { editsOf, everyAddress } from './oracle.ts';
+import { often } from '../../../../test/support/often.ts';
 
 const source = readFileSync(new URL('../../../../demo/quillmoor/app.yaml', import.meta.url), 'utf8');
 const demo = new DraftDocument(source).data;
@@ -242,7 +243,7 @@ describe('all generated addresses find nothing that the comparison does not', ()
               ).toContain(fate);
         }
       }),
-      { numRuns: 250 },
+      { numRuns: often(250) },
     );
   });
 });

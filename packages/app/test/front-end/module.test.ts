@@ -6,6 +6,7 @@ import { read, write, type Page } from '@pallmist/address';
 import fc from 'fast-check';
 import ts from 'typescript';
 import { describe, expect, it } from 'vitest';
+import { often } from '../../../../test/support/often.ts';
 
 const appOf = (source: string) => {
   const { definition, compiled, problems } = checkAppFile(source);
@@ -102,7 +103,7 @@ describe.each([
           expect([address, reading.status, defined(reading.values)]).toEqual([address, whole.status, whole.values]);
           if (reading.status === 'found') expect(write(page, reading.values)).toBe(writeAddress(app.compiled, name, whole.values).address);
         }),
-        { numRuns: 200 },
+        { numRuns: often(200) },
       );
     }
   });
