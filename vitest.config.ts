@@ -14,8 +14,9 @@ export default defineConfig({
     // A machine that is shared can be ten times slower than a quiet one; the tests wait for conditions, not for these limits.
     testTimeout: 300_000,
     hookTimeout: 300_000,
-    // Two cores: browsers and services side by side would only wait for each other.
-    maxWorkers: 2,
+    expect: { poll: { timeout: 240_000 } },
+    // One more than the usual two cores: tests often wait, for a browser or for a disk.
+    maxWorkers: 3,
     projects: [
       { extends: true, test: { name: 'core', include: ofTheCore } },
       {

@@ -267,12 +267,19 @@ it('changes records in place, as a spreadsheet would, and says what is refused',
   await goTo(page, 'Data');
   await page.getByRole('link', { name: 'zones', exact: true }).click();
   const cell = page.getByLabel('Coldest (°C) of salt-marsh');
+  const coldest = await cell.inputValue();
   await cell.fill('cold');
   await cell.press('Tab');
   await page
     .getByText(/not a whole number|integer/i)
     .first()
     .waitFor();
+  await cell.fill('3');
+  await cell.press('Tab');
+  await page.getByText('Saved.').waitFor();
+  await page.getByRole('button', { name: 'Undo this change of the records' }).click();
+  await page.getByText('Undone.').waitFor();
+  await expect.poll(() => cell.inputValue()).toBe(coldest);
   await cell.fill('3');
   await cell.press('Tab');
   await page.getByText('Saved.').waitFor();

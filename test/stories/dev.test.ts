@@ -40,7 +40,7 @@ afterAll(async () => {
 });
 
 it('a save is checked and becomes the draft, and a page of the draft that is open shows it', async () => {
-  await expect.poll(() => said.length, { timeout: 20_000 }).toBe(1);
+  await expect.poll(() => said.length).toBe(1);
   expect(said[0]?.pushed).toBe(true);
   const page = await browser.newPage();
   await page.goto(service.consoleLink);

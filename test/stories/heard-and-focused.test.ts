@@ -62,7 +62,7 @@ async function listen(): Promise<() => Promise<string[]>> {
     Object.assign(window, { heard });
     new MutationObserver((changes) => {
       for (const { target } of changes) {
-        const region = (target instanceof Element ? target : target.parentElement)?.closest('[role="status"]');
+        const region = (target instanceof Element ? target : target.parentElement)?.closest('[role="status"], [aria-live]');
         const text = region?.textContent.trim();
         if (text) heard.push(text);
       }

@@ -4,9 +4,20 @@ import { chromium, type Browser, type LaunchOptions, type Page } from 'playwrigh
 const options = JSON.parse(readFileSync(new URL('../../scripts/chromium.json', import.meta.url), 'utf8')) as LaunchOptions;
 
 /** Debian's Chromium, headless, which asks nothing of the network. */
-export function launchChromium(): Promise<Browser> {
+export async function launchChromium(): Promise<Browser> {
   const executablePath = process.env['PALLMIST_CHROMIUM'];
-  return chromium.launch({ ...options, ...(executablePath === undefined ? {} : { executablePath }) });
+  return patiently(await chromium.launch({ ...options, ...(executablePath === undefined ? {} : { executablePath }) }));
+}
+
+/** Milliseconds that a test waits for what has to happen: a machine that is shared can be ten times slower than a quiet one. */
+const patience = 240_000;
+
+/** Lets everything that a browser is asked for take the time that it takes. */
+export function patiently(browser: Browser): Browser {
+  browser.on('context', (context) => {
+    context.setDefaultTimeout(patience);
+  });
+  return browser;
 }
 
 /** Fails the test when the page reports an error or its policy stops something. */

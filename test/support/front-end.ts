@@ -5,18 +5,20 @@ import { fileURLToPath } from 'node:url';
 import { svelte } from '@sveltejs/vite-plugin-svelte';
 import { chromium, type Browser, type LaunchOptions } from 'playwright-core';
 import { build, type Rollup } from 'vite';
+import { patiently } from './chromium.ts';
 
 const root = fileURLToPath(new URL('../../', import.meta.url));
 const options = JSON.parse(readFileSync(`${root}scripts/chromium.json`, 'utf8')) as LaunchOptions;
 
 /** Chromium as visitors have it: with its limit on changes of the history, which test drivers switch off. */
-export function launchStrictChromium(): Promise<Browser> {
+export async function launchStrictChromium(): Promise<Browser> {
   const executablePath = process.env['PALLMIST_CHROMIUM'];
-  return chromium.launch({
+  const browser = await chromium.launch({
     ...options,
     ...(executablePath === undefined ? {} : { executablePath }),
     ignoreDefaultArgs: ['--disable-ipc-flooding-protection', '--disable-back-forward-cache'],
   });
+  return patiently(browser);
 }
 
 /** Bundles a program as Vite does for an application, with the sources of our packages. @param extension of its language */

@@ -30,7 +30,7 @@ export function littleStory(source: string) {
     at,
     /** Waits until the page is at a path and loaded, since Chromium takes no command while it changes documents. */
     async until(wanted: string): Promise<void> {
-      await expect.poll(at, { timeout: 20_000 }).toBe(wanted);
+      await expect.poll(at).toBe(wanted);
       await page.waitForLoadState();
     },
     /** Opens a path in a new browser context. */

@@ -30,7 +30,7 @@ it('no password, hash, token, login link or mail address stands in the log', { t
   await visitor.send('/garden/sign-in', { '~name': 'ansa', '~password': 'not-her-password' });
   await visitor.signIn(person);
   await visitor.send('/garden/sign-in', { '~mail': person.mail, '~wanted': '' });
-  await expect.poll(() => server.received.length, { timeout: 20_000 }).toBe(1);
+  await expect.poll(() => server.received.length).toBe(1);
   const link =
     /(\/garden\/sign-in\?~enter(?:=|=3D)[\w-]+)/.exec(server.received[0]?.body.replaceAll('=\r\n', '') ?? '')?.[1]?.replace('=3D', '=') ??
     '';
@@ -39,7 +39,7 @@ it('no password, hash, token, login link or mail address stands in the log', { t
   await visitor.get(`/garden/specimens?token=${token}&password=${person.password}`);
   server.refuse = true;
   await adopt(base, 'victim@moor.example');
-  await expect.poll(() => said(), { timeout: 20_000 }).toContain('a mail was not taken');
+  await expect.poll(() => said()).toContain('a mail was not taken');
   expect(await service.end()).toBe(0);
   await server.stop();
   // What is printed for the owner at the start is no log.

@@ -24,7 +24,7 @@
   {/each}
   {#each shown.arrival as notice (notice)}<p class="notice said" role="status">{notice}</p>{/each}
   {#if live.said}<p class="notice said" role="status">{live.said}</p>{/if}
-  {#if live.hydrated}<p class="heard" role="status">{live.announced}</p>{/if}
+  {#if live.hydrated}<p class="heard" aria-live="polite">{live.announced}</p>{/if}
   {#if live.failure}
     <p class="notice" role="alert">{live.failure} <button onclick={() => live.retry()}>{shown.say('Try again')}</button></p>
   {/if}

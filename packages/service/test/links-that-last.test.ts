@@ -398,7 +398,7 @@ describe('the ledger', () => {
     expect(await counted(counting, '2026-11')).toEqual(['home 2026-11-19']);
     counting.clock.forward(91 * 86_400_000);
     await new Visitor(counting.base).get('/little/other');
-    expect(await counted(counting, '2026-11')).toEqual(['home 2026-11', 'other 2027-02-18']);
+    expect(await counted(counting, '2026-11')).toEqual(['other 2027-02-18', 'home 2026-11']);
     await counting.stop();
     const silent = await startTestService({ ledger: false });
     await publishApp(silent, 'little', littleApp({ pages }));

@@ -27,7 +27,7 @@ const adopt = (fields: Record<string, string>) =>
   );
 const mails = async () =>
   ((await (await service.owner('GET', '/mails')).json()) as { mails: { state: string; tries: number; problem: string }[] }).mails;
-const until = (holds: () => Promise<boolean> | boolean) => expect.poll(holds, { timeout: 20_000 }).toBe(true);
+const until = (holds: () => Promise<boolean> | boolean) => expect.poll(holds).toBe(true);
 
 /** The text part as it was meant: quoted-printable undone. */
 const plain = (body: string) =>

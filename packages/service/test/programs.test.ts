@@ -184,7 +184,7 @@ describe('webhooks', () => {
           { 'sec-fetch-site': 'same-origin' },
         );
       expect((await adopt()).status).toBe(303);
-      await expect.poll(() => seen.length, { timeout: 10_000 }).toBe(1);
+      await expect.poll(() => seen.length).toBe(1);
       const message = (index: number) => ({ url, headers: seen[index]?.headers ?? {}, body: seen[index]?.body ?? '' });
       expect(await verifyWebhook(message(0), secret, service.clock())).toBe(true);
       expect(await verifyWebhook({ ...message(0), body: `${message(0).body} ` }, secret, service.clock())).toBe(false);
@@ -204,12 +204,12 @@ describe('webhooks', () => {
       status = 204;
       service.clock.forward(60_000);
       expect((await adopt()).status).toBe(303);
-      await expect.poll(() => seen.length, { timeout: 10_000 }).toBe(3);
+      await expect.poll(() => seen.length).toBe(3);
       await expect.poll(async () => (await deliveries()).map(({ state }) => state)).toEqual(['sent', 'sent']);
       expect(seen.filter(({ body }) => (JSON.parse(body) as { id: string }).id === event.id)).toHaveLength(2);
       const [first] = await deliveries();
       expect((await call('POST', `${hooks}/${webhook.id}/deliveries/${String(first?.number)}/resend`)).status).toBe(200);
-      await expect.poll(() => seen.length, { timeout: 10_000 }).toBe(4);
+      await expect.poll(() => seen.length).toBe(4);
       // A new secret signs from now on.
       const renewed = (await call('POST', `${hooks}/${webhook.id}/secret`)).body as { secret: string };
       expect(renewed.secret).not.toBe(secret);

@@ -60,11 +60,11 @@ describe('a body', () => {
       sockets.push(socket);
     }
     // Those beyond the bound of one network are told so; pages are served as ever.
-    await expect.poll(() => answers.filter((answer) => answer.startsWith('HTTP/1.1 429')).length, { timeout: 10_000 }).toBe(60 - 24);
+    await expect.poll(() => answers.filter((answer) => answer.startsWith('HTTP/1.1 429')).length).toBe(60 - 24);
     expect((await fetch(`${service.base}/garden`)).status).toBe(200);
     for (const socket of sockets) socket.destroy();
     const join = { '~form': 'join', name: 'Odo', mail: 'odo@moor.example', kind: 'friend' };
-    await expect.poll(async () => (await new Visitor(service.base).send('/garden/membership', join)).status, { timeout: 10_000 }).toBe(303);
+    await expect.poll(async () => (await new Visitor(service.base).send('/garden/membership', join)).status).toBe(303);
   });
 
   it('of many texts has one limit for all of them', async () => {

@@ -28,10 +28,12 @@
   function keyed(event: KeyboardEvent & { currentTarget: HTMLElement }) {
     const step = { Enter: 1, ArrowDown: 1, ArrowUp: -1 }[event.key];
     if (step === undefined || (event.currentTarget instanceof HTMLSelectElement && event.key !== 'Enter')) return;
+    // In a text of several lines these keys have their own meaning.
+    if (event.currentTarget instanceof HTMLTextAreaElement) return;
     const cell = event.currentTarget.closest('td');
     const row = cell?.parentElement;
     const next = step === 1 ? row?.nextElementSibling : row?.previousElementSibling;
-    const target = next?.children[cell?.cellIndex ?? 0]?.querySelector<HTMLElement>('input, select');
+    const target = next?.children[cell?.cellIndex ?? 0]?.querySelector<HTMLElement>('input, select, textarea');
     if (!target) return;
     event.preventDefault();
     target.focus();
@@ -51,6 +53,16 @@
     {#if field.type === 'boolean'}<option value="true">yes</option><option value="false">no</option>
     {:else}{#each choices as [name, text] (name)}<option value={name}>{text}</option>{/each}{/if}
   </select>
+{:else if value.includes('\n')}
+  <!-- A box of one line would put all lines into one. -->
+  <textarea
+    aria-label={label}
+    aria-invalid={problem !== undefined}
+    {value}
+    {disabled}
+    rows="2"
+    onchange={({ currentTarget }) => onset(currentTarget.value)}
+    onkeydown={keyed}></textarea>
 {:else}
   <input
     aria-label={label}
@@ -69,6 +81,7 @@
 
 <style>
   input,
+  textarea,
   select {
     border: 0;
     background: none;
@@ -79,6 +92,7 @@
     text-overflow: ellipsis;
   }
   input:focus,
+  textarea:focus,
   select:focus {
     background: var(--paper);
   }

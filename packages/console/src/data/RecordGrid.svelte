@@ -5,6 +5,7 @@
   import { client, explain } from '../service/calls.ts';
   import { me } from '../service/me.svelte.ts';
   import { place } from '../service/place.svelte.ts';
+  import { doneBy, takeBack, type Done } from './grid-undo.ts';
   import GridCell from './GridCell.svelte';
   import { GridRecords } from './records.svelte.ts';
   import RemovedRecord from './RemovedRecord.svelte';
@@ -43,9 +44,30 @@
     if (draft.saved) void records.load(query);
   });
 
+  /** What the last change has done, until it is taken back. */
+  let done: readonly Done[] = $state.raw([]);
+  const shownAt = (key: string) => records.found?.records.find((record) => keyOf(record) === key);
+
+  async function undo(): Promise<void> {
+    const { changes, others } = takeBack(done, new Map(records.found?.records.map((record) => [keyOf(record), record])));
+    const results = await records.change(changes);
+    const failed = results.find(({ problem, problems }) => problem !== undefined || problems !== undefined);
+    const reason = failed?.problem ?? Object.values(failed?.problems ?? {})[0];
+    done = [];
+    said = [
+      'Undone.',
+      ...(others.length === 0 ? [] : [`${others.join(', ')} stays as it is: somebody has changed it since.`]),
+      ...(reason === undefined ? [] : [reason]),
+    ].join(' ');
+    await records.load(query);
+  }
+
   async function change(key: string, name: string, text: string): Promise<void> {
     said = undefined;
-    const [result] = await records.change([{ key, change: { [name]: text } }]);
+    done = [];
+    const wanted = { key, change: { [name]: text } };
+    const before = shownAt(key);
+    const [result] = await records.change([wanted]);
     const { [name]: _, ...others } = wrong[key] ?? {};
     if (result?.key === undefined) {
       wrong[key] = {
@@ -57,8 +79,10 @@
     wrong[key] = others;
     said = 'Saved.';
     await records.load(query);
+    done = [doneBy(wanted, before, result.key)];
   }
   async function create(): Promise<void> {
+    done = [];
     const [result] = await records.change([{ create: fresh }]);
     freshWrong = result?.problems ?? {};
     if (result?.key === undefined) {
@@ -70,6 +94,7 @@
     await records.load(query);
   }
   async function remove(key: string): Promise<void> {
+    done = [];
     const before = records.found?.records.find((record) => record[declared?.keyField ?? ''] === key);
     const [result] = await records.change([{ key, remove: true }]);
     if (result?.problem !== undefined || result?.problems !== undefined) {
@@ -112,6 +137,7 @@
       const key = row < 0 ? undefined : shown[row + index]?.[keyField];
       return key === undefined ? { create: texts } : { key, change: texts };
     });
+    const before = changes.map((wanted) => ('change' in wanted && wanted.key !== undefined ? shownAt(wanted.key) : undefined));
     const results = await records.change(changes);
     const bad = results.filter(({ key }) => key === undefined);
     const [first] = bad;
@@ -122,6 +148,10 @@
             first?.problem ?? Object.entries(first?.problems ?? {}).map(([name, problem]) => `${name}: ${problem}`)[0] ?? ''
           }`;
     await records.load(query);
+    done = results.flatMap(({ key }, index) => {
+      const wanted = changes[index];
+      return key === undefined || wanted === undefined ? [] : [doneBy(wanted, before[index], key)];
+    });
   }
 
   async function bring(file: File | undefined): Promise<void> {
@@ -175,7 +205,7 @@
   {/if}
   <span class="count" role="status"
     >{records.found === undefined
-      ? 'Looking …'
+      ? 'Loading …'
       : `${records.found.total.toLocaleString('en')} ${records.found.total === 1 ? 'record' : 'records'}`}</span
   >
   <span class="end">
@@ -191,6 +221,7 @@
 <Failure text={records.failure} />
 <p class="said" role="status">
   {said ?? ''}
+  {#if done.length > 0}<Button small look="quiet" aria-label="Undo this change of the records" onclick={undo}>Undo</Button>{/if}
   {#if records.total > 1}<progress max={records.total} value={records.done} aria-label="Changes that are saved"></progress>{/if}
 </p>
 {#if removed}

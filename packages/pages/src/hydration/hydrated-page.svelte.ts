@@ -10,7 +10,7 @@ import {
   withContext,
   writeAddress,
 } from '@pallmist/app/address';
-import { celWith, directionOf, languageOf, planLoad, showPage, type PagePayload, type ShowTools } from '@pallmist/app/view';
+import { celWith, directionOf, languageOf, planLoad, showPage, type NodeOf, type PagePayload, type ShowTools } from '@pallmist/app/view';
 import { tick } from 'svelte';
 import type { AddressCause } from './in-console.ts';
 import type { LivePage } from '../live-page.ts';
@@ -268,7 +268,11 @@ export class HydratedPage implements LivePage {
     const { arrival: _, forms: __, ...payload } = this.#payload;
     this.#payload = { ...(cause === 'history' ? payload : this.#payload), reading, ...(cause === 'history' ? this.#wayHere() : {}) };
     this.#nameDocument();
-    if (this.#planFor(reading.values) !== this.#plan) void this.#fetchData(cause);
+    // Where the page leads on now, its own data are of no use: the component opens what it leads to.
+    const leads =
+      cause === 'change' && this.shown.content.some((node) => node.show === 'lead-on' && (node as NodeOf<'lead-on'>).says === undefined);
+    if (leads) this.#giveUp();
+    else if (this.#planFor(reading.values) !== this.#plan) void this.#fetchData(cause);
     else {
       this.#giveUp();
       if (cause === 'history') this.onshown?.(here(), 'history');
