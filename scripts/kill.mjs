@@ -1,11 +1,14 @@
 // Kills the service in the middle of its work and looks at what is left: npm run kill [-- COUNT].
-// Each round writes records, uploads files, sends mails, imports, pushes and publishes, all at once, until SIGKILL comes at a
-// random moment. After the next start, everything that was acknowledged has to be there, and nothing may be half done.
+// Each round does all kinds of work at once: forms with files and mails, imports, pushes, editions, records by the HTTP
+// interface and renames of them, changes of a draft as the console makes them, short addresses, keys and webhooks. SIGKILL comes at
+// a random moment. After the next start, everything that was acknowledged has to be there, and nothing may be half done; and each
+// kind of work has to have been done often enough.
 import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import Libsql from 'libsql';
+import { SMTPServer } from 'smtp-server';
 import { PallmistClient } from '../packages/api/dist/index.js';
 
 const rounds = Number(process.argv[2] ?? 100);
@@ -16,8 +19,35 @@ const pause = (milliseconds) => new Promise((resolve) => setTimeout(resolve, mil
 /** No two requests come from one network, so that no limit stands in the way. */
 const network = () => `10.${Math.floor(Math.random() * 250)}.${Math.floor(Math.random() * 250)}.${Math.floor(Math.random() * 250)}`;
 
+/** Message-IDs of the mails that arrived, by recipient. */
+const arrived = new Map();
+const mailServer = new SMTPServer({
+  authOptional: true,
+  disabledCommands: ['STARTTLS'],
+  onData(stream, session, done) {
+    const chunks = [];
+    stream.on('data', (chunk) => chunks.push(chunk));
+    stream.on('end', () => {
+      const id = /^Message-ID: (\S+)/im.exec(Buffer.concat(chunks).toString())?.[1];
+      for (const { address } of session.envelope.rcptTo) arrived.set(address, (arrived.get(address) ?? new Set()).add(id));
+      done();
+    });
+  },
+});
+// A service that is killed leaves its connection.
+mailServer.on('error', () => undefined);
+await new Promise((resolve) => mailServer.listen(0, '127.0.0.1', resolve));
+const smtpUrl = `smtp://127.0.0.1:${mailServer.server.address().port}`;
+
 function start(command) {
-  const env = { ...process.env, PALLMIST_PORT: '0', PALLMIST_DATA: data, PALLMIST_LOG: 'error', PALLMIST_TRUST_PROXY: '1' };
+  const settings = {
+    PALLMIST_PORT: '0',
+    PALLMIST_DATA: data,
+    PALLMIST_LOG: 'error',
+    PALLMIST_TRUST_PROXY: '1',
+    PALLMIST_SMTP_URL: smtpUrl,
+  };
+  const env = { ...process.env, ...settings };
   const child = spawn(process.execPath, [main, command], { env });
   return new Promise((resolve, reject) => {
     let said = '';
@@ -54,7 +84,33 @@ const content = async function* (text) {
 /** A number as letters, as keys of houses are made of. */
 const lettersOf = (number) => `house-${[...String(number)].map((digit) => 'abcdefghij'[Number(digit)]).join('')}`;
 
-const acknowledged = { notes: new Map(), adoptions: new Set(), push: 0, edition: 0, imported: new Set() };
+const acknowledged = {
+  notes: new Map(),
+  adoptions: new Set(),
+  push: 0,
+  edition: 0,
+  imported: new Set(),
+  /** Names of records that were added and changed by the HTTP interface, by key. */
+  records: new Map(),
+  draft: 0,
+  short: new Map(),
+  keys: 0,
+  webhook: 0,
+};
+/** How often each kind of work was acknowledged. */
+const count = {
+  notes: 0,
+  adoptions: 0,
+  pushes: 0,
+  editions: 0,
+  imports: 0,
+  added: 0,
+  renamed: 0,
+  'draft changes': 0,
+  'short addresses': 0,
+  keys: 0,
+  webhooks: 0,
+};
 let attempt = 0;
 
 async function send(base, path, fields, file) {
@@ -78,12 +134,17 @@ const work = [
     const heading = `Note ${++attempt}`;
     const file = new File([png, Buffer.from(String(attempt))], `${attempt}.png`, { type: 'image/png' });
     const fields = { '~form': 'write-note', heading, body: 'As it was', day: '2026-11-18' };
-    if (await send(base, '/garden/specimens/QM-0412?tab=notes&write=true', fields, file)) acknowledged.notes.set(heading, attempt);
+    if (await send(base, '/garden/specimens/QM-0412?tab=notes&write=true', fields, file)) {
+      acknowledged.notes.set(heading, attempt);
+      count.notes++;
+    }
   },
   async ({ base }) => {
     const mail = `adopter-${++attempt}@moor.example`;
-    if (await send(base, '/garden/specimens/QM-0412?adopt=true', { '~form': 'adopt', name: 'Adopter', mail }))
+    if (await send(base, '/garden/specimens/QM-0412?adopt=true', { '~form': 'adopt', name: 'Adopter', mail })) {
       acknowledged.adoptions.add(mail);
+      count.adoptions++;
+    }
     // A form sends a few hundred mails an hour and not more.
     await pause(400);
   },
@@ -94,14 +155,60 @@ const work = [
       { field: 'records.beds', name: 'beds.csv', type: 'text/csv', content: content(bedsOf(number)) },
     ]);
     acknowledged.push = number;
+    count.pushes++;
     await client.call('publish', { app: 'pushed' }, {});
     acknowledged.edition = number;
+    count.editions++;
   },
   async ({ client }) => {
     const code = lettersOf(++attempt);
     const file = { content: content(`code,name\n${code},Imported\n${code}-b,Imported\n`) };
     await client.importRecords('quillmoor', 'houses', file, { format: 'csv', mode: 'update', replace: true });
     acknowledged.imported.add(code);
+    count.imports++;
+  },
+  async ({ client }) => {
+    const key = `${lettersOf(++attempt)}-api`;
+    const at = { app: 'quillmoor', collection: 'houses' };
+    await client.call('addRecord', at, { record: { code: key, name: 'Added' } });
+    acknowledged.records.set(key, ['Added', 'Renamed']);
+    count.added++;
+    await client.call('changeRecord', { ...at, key }, { record: { name: 'Renamed' } });
+    acknowledged.records.set(key, ['Renamed']);
+    count.renamed++;
+    await pause(20);
+  },
+  async ({ client }) => {
+    const { revision } = await client.call('getDraft', { app: 'quillmoor' });
+    const number = ++attempt;
+    const patch = [{ op: 'replace', path: '/title', value: `Garden ${number}` }];
+    const { outcome } = await client.call('changeDraft', { app: 'quillmoor' }, { revision, patch, what: `Title ${number}` });
+    if (outcome !== 'changed') return;
+    acknowledged.draft = number;
+    count['draft changes']++;
+  },
+  async ({ client }) => {
+    const address = `/garden/specimens?q=${lettersOf(++attempt)}`;
+    const { short } = await client.call('makeShort', { app: 'quillmoor' }, { address });
+    acknowledged.short.set(new URL(short).pathname, address);
+    count['short addresses']++;
+    await pause(50);
+  },
+  async ({ client }) => {
+    await client.call('rotateKeys', {});
+    acknowledged.keys++;
+    count.keys++;
+    await pause(400);
+  },
+  async ({ client }) => {
+    const number = ++attempt;
+    const { webhooks } = await client.call('listWebhooks', { app: 'quillmoor' });
+    const url = `http://127.0.0.1:9/${number}`;
+    if (webhooks.length === 0) await client.call('makeWebhook', { app: 'quillmoor' }, { url, events: ['record.removed'] });
+    else await client.call('changeWebhook', { app: 'quillmoor', id: webhooks[0].id }, { url });
+    acknowledged.webhook = number;
+    count.webhooks++;
+    await pause(50);
   },
 ];
 
@@ -173,6 +280,26 @@ async function inspect({ base, client }) {
     const served = Number(/Push (\d+)/.exec(await (await fetch(`${base}/pushed`)).text())?.[1]);
     claim(served >= acknowledged.edition, `edition ${acknowledged.edition} is lost: ${served} is served`);
   }
+  const names = new Map((await exported(client, 'quillmoor', 'houses')).map(({ code, name }) => [code, name]));
+  for (const [key, allowed] of acknowledged.records)
+    claim(allowed.includes(names.get(key)), `${key} is “${names.get(key)}” instead of ${allowed.join(' or ')}`);
+  if (acknowledged.draft > 0) {
+    const { source } = await client.call('getDraft', { app: 'quillmoor' });
+    const title = Number(/^title: Garden (\d+)/m.exec(source)?.[1]);
+    claim(title >= acknowledged.draft, `change ${acknowledged.draft} of the draft is lost: its title has ${title}`);
+  }
+  for (const [path, address] of [...acknowledged.short].slice(-20)) {
+    const answer = await fetch(base + path, { redirect: 'manual', headers: { 'x-forwarded-for': network() } });
+    claim(answer.headers.get('location') === address, `the short address ${path} leads to ${answer.headers.get('location')}`);
+  }
+  const { keys } = await client.call('listKeys', {});
+  claim(keys.length >= acknowledged.keys, `${acknowledged.keys} keys were made, and there are ${keys.length}`);
+  if (acknowledged.webhook > 0) {
+    const { webhooks } = await client.call('listWebhooks', { app: 'quillmoor' });
+    const number = Number(/(\d+)$/.exec(webhooks[0]?.url ?? '')?.[1]);
+    claim(webhooks.length === 1 && number >= acknowledged.webhook, `the webhook is lost: ${webhooks.map(({ url }) => url).join(', ')}`);
+  }
+  for (const [recipient, ids] of arrived) claim(ids.size === 1, `the mail to ${recipient} came as ${[...ids].join(' and ')}`);
   const ready = await fetch(`${base}/~/ready`);
   claim(ready.status === 200, `readiness: ${ready.status}`);
 }
@@ -195,12 +322,19 @@ for (let round = 0; round <= rounds; round++) {
   if (round % 10 === 9)
     console.log(`  ${round + 1} kills: ${acknowledged.notes.size} notes, ${acknowledged.adoptions.size} adoptions, ${attempt} tries`);
 }
+// Every adoption has its mail in the end.
+for (let tries = 0; tries < 600 && [...acknowledged.adoptions].some((mail) => !arrived.has(mail)); tries++) await pause(100);
+for (const mail of acknowledged.adoptions) claim(arrived.has(mail), `the mail to ${mail} never came`);
 service.child.kill('SIGTERM');
 await service.ended;
+await new Promise((resolve) => mailServer.close(resolve));
 rmSync(data, { recursive: true, force: true });
-const { notes, adoptions, imported } = acknowledged;
+const least = Math.max(1, Math.floor(rounds / 4));
+for (const [kind, times] of Object.entries(count))
+  claim(times >= least, `too little was done to say anything of ${kind}: ${times}, and at least ${least} are needed`);
+const told = Object.entries(count).map(([kind, times]) => `${times} ${kind}`);
 console.log(
-  `${kills} kills in ${Math.round((performance.now() - began) / 1000)} s; acknowledged: ${notes.size} notes with files, ${adoptions.size} adoptions with mails, ${imported.size} imports, the last push ${acknowledged.push}, the last edition ${acknowledged.edition}`,
+  `${kills} kills in ${Math.round((performance.now() - began) / 1000)} s; acknowledged: ${told.join(', ')}; ${arrived.size} mails arrived`,
 );
 if (faults.length > 0) {
   console.error(`Found:\n  ${[...new Set(faults)].slice(0, 20).join('\n  ')}`);

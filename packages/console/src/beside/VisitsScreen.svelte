@@ -24,7 +24,7 @@
 
 <ScreenPage title="Visits">
   {#await asked}
-    <p>Looking …</p>
+    <p>Loading …</p>
   {:then { visits }}
     {@const rows = totals(visits)}
     {@const most = Math.max(1, ...rows.map((row) => row.came))}

@@ -17,9 +17,7 @@ export function doneBy(change: Change, shown: Shown | undefined, key: string): D
   if (changed === undefined || shown === undefined) return { key };
   return {
     key,
-    texts: Object.fromEntries(
-      Object.entries(changed).map(([name, after]) => [name, { before: shown[name] ?? '', after: String(after ?? '') }]),
-    ),
+    texts: Object.fromEntries(Object.entries(changed).map(([name, after]) => [name, { before: shown[name] ?? '', after }])),
   };
 }
 

@@ -23,7 +23,7 @@
   {/if}
 </div>
 {#await apps}
-  <p>Looking …</p>
+  <p>Loading …</p>
 {:then { apps: list }}
   {#if list.length === 0}
     <EmptyState title="Make your first app">

@@ -26,7 +26,7 @@
 <ScreenPage title="Log">
   <p>Each change and each publishing, with who did it. <Button small look="quiet" onclick={() => (asked = load())}>Look again</Button></p>
   {#await asked}
-    <p>Looking …</p>
+    <p>Loading …</p>
   {:then entries}
     <table>
       <thead><tr><th scope="col">When (UTC)</th><th scope="col">Who</th><th scope="col">What</th></tr></thead>

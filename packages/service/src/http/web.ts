@@ -84,7 +84,9 @@ export function webApp(parts: ServiceParts, guard: LoadGuard): RequestListener {
     else if (request.method === 'POST')
       host.say(
         response,
-        message(hosted, 405, 'This preview takes no forms', ['It shows the published app beside the draft. Use the app itself.']),
+        message(hosted, 405, 'Forms are disabled in this preview', [
+          'It shows the published app beside the draft. Open the app itself to send the form.',
+        ]),
       );
     else await host.answer(hosted, request, response);
   });
