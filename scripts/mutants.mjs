@@ -26,7 +26,7 @@ if (stale.length > 0) {
 }
 
 /** Runs tests in a folder. @returns whether they pass, and whether they came to an end */
-function run(folder, tests) {
+function run(folder, tests, most = longest) {
   return new Promise((resolve) => {
     const words = [
       '--no-install',
@@ -45,7 +45,7 @@ function run(folder, tests) {
     const child = spawn('npx', words, { cwd: folder, stdio: ['ignore', 'pipe', 'pipe'], detached: true });
     let said = '';
     for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk) => (said = (said + chunk).slice(-4000)));
-    const timer = setTimeout(() => process.kill(-child.pid, 'SIGKILL'), longest);
+    const timer = setTimeout(() => process.kill(-child.pid, 'SIGKILL'), most);
     child.once('exit', (status) => {
       clearTimeout(timer);
       resolve({ passed: status === 0, said });
@@ -63,7 +63,7 @@ try {
     cpSync(root, folder, { recursive: true, verbatimSymlinks: true, filter: (path) => !path.endsWith('/.git') });
   const tests = [...new Set(mutants.flatMap((mutant) => mutant.tests))];
   console.log(`The ${tests.length} test files as the code is …`);
-  const before = await run(folders[0], tests);
+  const before = await run(folders[0], tests, 5 * longest);
   if (!before.passed) throw new Error(`They fail without any change:\n${before.said}`);
   const waiting = mutants.values();
   await Promise.all(

@@ -37,12 +37,13 @@
         {option.text}
       </label>
     {/each}
-    {#if node.limit}<small>{node.limit.says}</small>{/if}
+    {#if node.limit}<small dir="auto">{node.limit.says}</small>{/if}
   </ToggleGroup>
 </Filter>
 
 <style>
   small {
+    align-self: center;
     color: var(--quiet);
   }
 </style>
