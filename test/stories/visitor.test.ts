@@ -96,6 +96,7 @@ describe('a visitor with JavaScript', () => {
     await page.getByRole('searchbox').pressSequentially('fern', { delay: 30 });
     await untilAddress('/garden/specimens?q=fern&house=palm');
     await page.getByRole('link', { name: 'Height (m)' }).click();
+    await untilAddress('/garden/specimens?q=fern&house=palm&sort=height');
     await page.getByRole('link', { name: 'Height (m)' }).click();
     await untilAddress('/garden/specimens?q=fern&house=palm&sort=-height');
     await page.waitForFunction(() => !document.querySelector('table.busy'));
