@@ -5,11 +5,13 @@ import {
   ownValue,
   passGate,
   readAddress,
+  reasonIn,
   signInAddress,
   type Admission,
   type Passage,
   type Person,
 } from '../src/index.ts';
+import { reasons } from '../src/gate/pass.ts';
 import { garden } from './garden.ts';
 
 const person = { login: 'ansa', name: 'Ansa', roles: [] };
@@ -75,4 +77,16 @@ describe('the way back', () => {
   ])('is not followed for %j', (back) => {
     expect(followBack(garden, 'home', back)).toBeUndefined();
   });
+});
+
+it.each(['', 'specimens', 'garden/specimens', './garden/specimens', 'http://site.invalid/garden/specimens', '?q=fern', '#top'])(
+  'after sign-in, %j is no address to go to, although it could be read as one',
+  (back) => {
+    expect(followBack(garden, 'home', back)).toBeUndefined();
+  },
+);
+
+it.each([...reasons, '<b>Pay here</b>', 'ROLE', 'constructor', '', 'role '])('the reason %j at sign-in is one of ours, or none', (why) => {
+  const given = readAddress(garden, `/garden/?~why=${encodeURIComponent(why)}`);
+  expect(reasonIn(given)).toBe((reasons as readonly string[]).includes(why) ? why : undefined);
 });
