@@ -15,8 +15,8 @@ export default defineConfig({
     testTimeout: 300_000,
     hookTimeout: 300_000,
     expect: { poll: { timeout: 240_000 } },
-    // One more than the usual two cores: tests often wait, for a browser or for a disk.
-    maxWorkers: 3,
+    // Two cores: browsers and services side by side would only wait for each other.
+    maxWorkers: 2,
     projects: [
       { extends: true, test: { name: 'core', include: ofTheCore } },
       {

@@ -20,7 +20,7 @@ export const cures = {
   'choose-one': 'Choose one of the values.',
   'collection-missing': 'Name a collection with “of”.',
   'computed-field': 'Leave the field out; Pallmist computes it when the record is saved.',
-  'draft-moved-on': [
+  'draft-changed': [
     'Others have changed the draft since the revision that a push was made from; one such change.',
     'Pull the draft into another file and bring both together, or push with --replace, which discards the changes.',
   ],

@@ -72,10 +72,6 @@ export interface Template {
   readonly absent: Readonly<Record<string, unknown>>;
 }
 
-/**
- * Takes an address template apart (the subset of RFC 6570 that the guide describes) and makes its slots.
- * @param mount what stands before the path: `/garden`, or nothing
- */
 /** A default as readings give it out, again and again: nobody's changes reach it. */
 const frozenCopy = (given: unknown): unknown =>
   Array.isArray(given)
@@ -84,6 +80,10 @@ const frozenCopy = (given: unknown): unknown =>
       ? Object.freeze({ ...given })
       : given;
 
+/**
+ * Takes an address template apart (the subset of RFC 6570 that the guide describes) and makes its slots.
+ * @param mount what stands before the path: `/garden`, or nothing
+ */
 export function makeTemplate(address: string, parameters: Readonly<Record<string, Parameter>>, mount = ''): Template {
   const slots: Slot[] = [];
   const segments: (string | Slot)[] = [];

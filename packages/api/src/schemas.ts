@@ -112,7 +112,9 @@ export const pushBody = z.strictObject({
     .int()
     .nonnegative()
     .optional()
-    .describe('The revision it was made from, 0 for a new app; refused with what others have changed if the draft has moved on'),
+    .describe(
+      'The revision it was made from, 0 for a new app; if others have changed the draft since, the push is refused and lists their changes',
+    ),
   files: z
     .record(z.string().regex(/^(?!\.)[A-Za-z0-9_.-]{1,100}\.(?:svg|png|jpe?g|webp|gif|avif)$/), z.base64().max(3_000_000))
     .optional()
@@ -151,7 +153,7 @@ export const draftChanged = z.object({
   others: z.array(draftChange).describe('What others have changed since the revision that was given'),
 });
 export const pushedDraft = draft.extend({
-  discarded: z.array(draftChange).optional().describe('What others had changed since the revision, and “replace” overwrote'),
+  discarded: z.array(draftChange).optional().describe('Changes of others since the revision, which “replace” has overwritten'),
 });
 export const draftChanges = z.object({ changes: z.array(draftChange).describe('The newest first') });
 export const publishBody = z.strictObject({

@@ -216,6 +216,11 @@ describe('what the habits of a shell expect', () => {
     writeFileSync(own('pulled.yaml'), readFileSync(file, 'utf8').replace('size: 25', 'size: 30'));
     await pallmist(['push', own('pulled.yaml')]);
     expect((await pallmist(['editions', app])).out).toMatch(/^1 /);
+    const refused = await pallmist(['editions', app, '--bring-back', '1']);
+    expect([refused.status, refused.err]).toEqual([1, expect.stringContaining('changes that are not published')]);
+    expect((await pallmist(['pull', app])).out).toContain('size: 30');
+    expect((await pallmist(['editions', app, '--bring-back', '1', '--replace'])).status).toBe(0);
+    // A draft without changes of its own needs no consent.
     expect((await pallmist(['editions', app, '--bring-back', '1'])).status).toBe(0);
     expect((await pallmist(['pull', app])).out).toBe(readFileSync(file, 'utf8'));
     expect((await pallmist(['pull', app, '--edition', '1'])).out).toContain('size: 25');

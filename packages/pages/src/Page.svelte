@@ -24,7 +24,7 @@
   {/each}
   {#each shown.arrival as notice (notice)}<p class="notice said" role="status">{notice}</p>{/each}
   {#if live.said}<p class="notice said" role="status">{live.said}</p>{/if}
-  {#if live.hydrated}<p class="heard" aria-live="polite">{live.announced}</p>{/if}
+  {#if live.hydrated}<p class="visually-hidden" aria-live="polite">{live.announced}</p>{/if}
   {#if live.failure}
     <p class="notice" role="alert">{live.failure} <button onclick={() => live.retry()}>{shown.say('Try again')}</button></p>
   {/if}
@@ -39,15 +39,6 @@
     padding: 0.6rem 0.9rem;
     border-radius: var(--round);
     overflow-wrap: anywhere;
-  }
-  /* Heard, not seen. */
-  .heard {
-    position: absolute;
-    width: 1px;
-    height: 1px;
-    overflow: hidden;
-    clip-path: inset(50%);
-    white-space: nowrap;
   }
   .said {
     border-color: var(--good);

@@ -2,8 +2,8 @@
 export type WallClock = () => number;
 
 /**
- * The one place from which the service takes the time, so that tests can set it. What is kept on disk has a time of the day;
- * limits and waits use the steady time, for somebody may correct the machine’s clock, by hours too.
+ * The service takes the time only from here, so that tests can set it. Records on disk have the system time. Limits and waits
+ * use the steady time, since an administrator can change the system time by hours.
  */
 export interface Clock {
   (): number;

@@ -89,7 +89,7 @@ it.each([
   }
 });
 
-it('a name that looks like a slip is said on a page of its own', async () => {
+it('a page names an unknown parameter that looks like a typing error, and other visitors do not see it', async () => {
   const slip = await ask('/garden/specimens?q=fern&huose=palm');
   expect(slip.bytes.toString()).toContain('huose');
   expect((await ask('/garden/specimens?q=fern')).bytes.toString()).not.toContain('huose');

@@ -152,7 +152,7 @@ describe('kept pages', () => {
       expect(cache.find(hosted, version, '0')).toBe(body);
       expect(cache.find(hosted, version - 1, '0')).toBeUndefined();
     }
-    // The same page again takes no more room.
+    // A page that is kept again replaces the earlier copy.
     cache.keep(hosted, 49, '0', body.slice(0, 50));
     expect(cache.size).toBe(750);
   });
@@ -270,7 +270,7 @@ describe('readiness', () => {
     await service.stop();
   });
 
-  it('writes at most once a second, whoever asks', async () => {
+  it('writes at most once a second, however many clients ask', async () => {
     const clock = testClock();
     const service = await startTestService({}, clock);
     const version = () => {

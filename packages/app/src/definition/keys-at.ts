@@ -4,7 +4,7 @@ import { appFileJsonSchema } from './app-file.ts';
 type JsonSchema = Readonly<Record<string, unknown>>;
 
 /** Keys whose constant says which of several forms a value has. */
-const tellsForms = ['show', 'type', 'do'] as const;
+const tellsForms = ['show', 'type'] as const;
 
 let read: JsonSchema | undefined;
 

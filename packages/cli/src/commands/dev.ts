@@ -43,12 +43,13 @@ export function addDev(program: Command): void {
         const { app } = definition;
         const seen = new SeenDrafts(file, options.service, app);
         const { revision } = await client.call('pushDraft', { app }, { source, revision: seen.get()?.revision ?? 0 });
-        seen.keep(revision, source);
+        const notKept = seen.keep(revision, source);
         const milliseconds = Math.round(performance.now() - started);
         const address = `${options.service.replace(/\/$/, '')}/~/draft/${app}/`;
         say({ pushed: true, app, revision, milliseconds, address, problems }, [
           ...told,
           `${file}: draft ${String(revision)} after ${String(milliseconds)} ms, ${countProblems(problems)}. ${address}`,
+          ...(notKept === undefined ? [] : [notKept]),
         ]);
       };
       let ended = false;

@@ -45,7 +45,7 @@ export function addPull(program: Command): void {
 }
 
 /**
- * Sees to it that a pull loses no changes of a file.
+ * Keeps the changes of a file that a pull would overwrite.
  * @returns the file into which they were written, if there were any
  * @throws CommandError where the file has changes, and they are not to be overwritten
  */

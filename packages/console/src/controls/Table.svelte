@@ -15,7 +15,7 @@
     <tr>
       {#each head as title (title)}
         <th scope="col"
-          >{#if title.startsWith('~')}<span>{title.slice(1)}</span>{:else}{title}{/if}</th
+          >{#if title.startsWith('~')}<span class="visually-hidden">{title.slice(1)}</span>{:else}{title}{/if}</th
         >
       {/each}
     </tr>
@@ -44,12 +44,5 @@
   tbody :global(.number) {
     text-align: end;
     font-variant-numeric: tabular-nums;
-  }
-  span {
-    position: absolute;
-    width: 1px;
-    height: 1px;
-    overflow: hidden;
-    clip-path: inset(50%);
   }
 </style>

@@ -5,7 +5,7 @@
   import { client, explain } from '../service/calls.ts';
   import { me } from '../service/me.svelte.ts';
   import { place } from '../service/place.svelte.ts';
-  import { doneBy, takeBack, type Done } from './grid-undo.ts';
+  import { madeChange, undoChanges, type MadeChange } from './grid-undo.ts';
   import GridCell from './GridCell.svelte';
   import { GridRecords } from './records.svelte.ts';
   import RemovedRecord from './RemovedRecord.svelte';
@@ -44,19 +44,27 @@
     if (draft.saved) void records.load(query);
   });
 
-  /** What the last change has done, until it is taken back. */
-  let done: readonly Done[] = $state.raw([]);
+  /** What Undo undoes. */
+  let made: readonly MadeChange[] = $state.raw([]);
   const shownAt = (key: string) => records.found?.records.find((record) => keyOf(record) === key);
 
   async function undo(): Promise<void> {
-    const { changes, others } = takeBack(done, new Map(records.found?.records.map((record) => [keyOf(record), record])));
+    const { changes, others } = undoChanges(
+      made,
+      await records.current(
+        made.map(({ key }) => key),
+        keyOf,
+      ),
+    );
     const results = await records.change(changes);
     const failed = results.find(({ problem, problems }) => problem !== undefined || problems !== undefined);
     const reason = failed?.problem ?? Object.values(failed?.problems ?? {})[0];
-    done = [];
+    made = [];
     said = [
       'Undone.',
-      ...(others.length === 0 ? [] : [`${others.join(', ')} stays as it is: somebody has changed it since.`]),
+      ...(others.length === 0
+        ? []
+        : [`These records were changed or removed by another person, so they stay as they are: ${others.join(', ')}.`]),
       ...(reason === undefined ? [] : [reason]),
     ].join(' ');
     await records.load(query);
@@ -64,7 +72,7 @@
 
   async function change(key: string, name: string, text: string): Promise<void> {
     said = undefined;
-    done = [];
+    made = [];
     const wanted = { key, change: { [name]: text } };
     const before = shownAt(key);
     const [result] = await records.change([wanted]);
@@ -79,10 +87,10 @@
     wrong[key] = others;
     said = 'Saved.';
     await records.load(query);
-    done = [doneBy(wanted, before, result.key)];
+    made = [madeChange(wanted, before, shownAt(result.key), result.key)];
   }
   async function create(): Promise<void> {
-    done = [];
+    made = [];
     const [result] = await records.change([{ create: fresh }]);
     freshWrong = result?.problems ?? {};
     if (result?.key === undefined) {
@@ -94,7 +102,7 @@
     await records.load(query);
   }
   async function remove(key: string): Promise<void> {
-    done = [];
+    made = [];
     const before = records.found?.records.find((record) => record[declared?.keyField ?? ''] === key);
     const [result] = await records.change([{ key, remove: true }]);
     if (result?.problem !== undefined || result?.problems !== undefined) {
@@ -148,9 +156,9 @@
             first?.problem ?? Object.entries(first?.problems ?? {}).map(([name, problem]) => `${name}: ${problem}`)[0] ?? ''
           }`;
     await records.load(query);
-    done = results.flatMap(({ key }, index) => {
+    made = results.flatMap(({ key }, index) => {
       const wanted = changes[index];
-      return key === undefined || wanted === undefined ? [] : [doneBy(wanted, before[index], key)];
+      return key === undefined || wanted === undefined ? [] : [madeChange(wanted, before[index], shownAt(key), key)];
     });
   }
 
@@ -221,7 +229,7 @@
 <Failure text={records.failure} />
 <p class="said" role="status">
   {said ?? ''}
-  {#if done.length > 0}<Button small look="quiet" aria-label="Undo this change of the records" onclick={undo}>Undo</Button>{/if}
+  {#if made.length > 0}<Button small look="quiet" aria-label="Undo this change of the records" onclick={undo}>Undo</Button>{/if}
   {#if records.total > 1}<progress max={records.total} value={records.done} aria-label="Changes that are saved"></progress>{/if}
 </p>
 {#if removed}

@@ -3,46 +3,47 @@ import type { BodyOf, FoundRecords } from '@pallmist/api';
 type Change = BodyOf<'changeRecords'>['changes'][number];
 type Shown = FoundRecords['records'][number];
 
-/** What a change of the grid has done to one record. */
-export interface Done {
-  /** The record’s key after it. */
+/** A change that the grid has made to one record, so that it can be undone. */
+export interface MadeChange {
+  /** The record’s key after the change. */
   key: string;
-  /** The texts that were changed, before and after; missing where the record was added. */
+  /** The texts that were changed, before and after; missing where the change added the record. */
   texts?: Readonly<Record<string, { before: string; after: string }>>;
 }
 
-/** What a change does to records that are shown, so that it can be taken back. @param key of the record after the change */
-export function doneBy(change: Change, shown: Shown | undefined, key: string): Done {
+/**
+ * Records a change for Undo.
+ * @param before the record as the grid showed it; undefined where the change added it
+ * @param after the record as the service keeps it: it writes some texts in its own form
+ * @param key of the record after the change
+ */
+export function madeChange(change: Change, before: Shown | undefined, after: Shown | undefined, key: string): MadeChange {
   const changed = 'change' in change ? change.change : undefined;
-  if (changed === undefined || shown === undefined) return { key };
+  if (changed === undefined || before === undefined) return { key };
   return {
     key,
-    texts: Object.fromEntries(Object.entries(changed).map(([name, after]) => [name, { before: shown[name] ?? '', after }])),
+    texts: Object.fromEntries(
+      Object.entries(changed).map(([name, typed]) => [name, { before: before[name] ?? '', after: after?.[name] ?? typed }]),
+    ),
   };
 }
 
 /**
- * The changes that take others back.
- * @param now texts of the records as they are now, by key
- * @returns those that can be made, and the keys of records that somebody has changed since, which stay as they are
+ * The changes that undo earlier ones.
+ * @param now the records as they are now, by key
+ * @returns the changes to send, and the keys of records that are gone or that another person changed: these stay as they are
  */
-export function takeBack(done: readonly Done[], now: ReadonlyMap<string, Shown>): { changes: Change[]; others: string[] } {
+export function undoChanges(made: readonly MadeChange[], now: Iterable<readonly [string, Shown]>): { changes: Change[]; others: string[] } {
+  const records = new Map(now);
   const others: string[] = [];
-  const changes = done.flatMap(({ key, texts }): Change[] => {
+  const changes = made.flatMap(({ key, texts }): Change[] => {
     if (texts === undefined) return [{ key, remove: true }];
-    const record = now.get(key);
-    const isSame = Object.entries(texts).every(([name, { after }]) => record === undefined || sameText(record[name] ?? '', after));
-    if (!isSame) {
+    const record = records.get(key);
+    if (record === undefined || Object.entries(texts).some(([name, { after }]) => (record[name] ?? '') !== after)) {
       others.push(key);
       return [];
     }
     return [{ key, change: Object.fromEntries(Object.entries(texts).map(([name, { before }]) => [name, before])) }];
   });
   return { changes, others };
-}
-
-/** The service writes a text in its own form: 1.50 is 1.5, and line ends are one sign. */
-function sameText(kept: string, typed: string): boolean {
-  const tidy = typed.replaceAll('\r\n', '\n').trim();
-  return kept.trim() === tidy || (tidy !== '' && Number(kept) === Number(tidy));
 }

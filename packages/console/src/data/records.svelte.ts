@@ -3,6 +3,8 @@ import { client, explain } from '../service/calls.ts';
 
 type Change = BodyOf<'changeRecords'>['changes'][number];
 
+type Shown = FoundRecords['records'][number];
+
 /** Changes that are sent at a time. */
 const batch = 200;
 
@@ -39,6 +41,24 @@ export class GridRecords {
     } catch (error) {
       if (mine === this.#asked) this.failure = explain(error);
     }
+  }
+
+  /** The records with some keys as they are now, on whatever page of the grid they stand. */
+  async current(keys: readonly string[], keyOf: (record: Shown) => string): Promise<(readonly [string, Shown])[]> {
+    const found = await Promise.all(
+      keys.map(async (key): Promise<[string, Shown] | undefined> => {
+        const present = this.found?.records.find((record) => keyOf(record) === key);
+        if (present !== undefined) return [key, present];
+        try {
+          const { record } = await client.call('getRecord', { app: this.#app, collection: this.#collection, key });
+          return [key, Object.fromEntries(Object.entries(record).map(([name, value]) => [name, String(value ?? '')]))];
+        } catch {
+          // Removed, or out of reach: it is not changed then.
+          return undefined;
+        }
+      }),
+    );
+    return found.filter((one) => one !== undefined);
   }
 
   /** Carries out changes, a batch at a time; nothing that is refused stops the others. */

@@ -65,7 +65,7 @@
       <caption>{node.label}</caption>
       <thead>
         <tr>
-          {#if node.choose}<th scope="col"><span class="said">{live.shown.say('Chosen')}</span></th>{/if}
+          {#if node.choose}<th scope="col"><span class="visually-hidden">{live.shown.say('Chosen')}</span></th>{/if}
           {#each node.columns as column, index (index)}
             <th scope="col" class={column.align} aria-sort={column.sort ? column.sort.direction : undefined}>
               {#if column.sort}
@@ -75,7 +75,7 @@
               {:else}{column.label}{/if}
             </th>
           {/each}
-          {#if editable}<th scope="col"><span class="said">{live.shown.say('Change')}</span></th>{/if}
+          {#if editable}<th scope="col"><span class="visually-hidden">{live.shown.say('Change')}</span></th>{/if}
         </tr>
       </thead>
       <tbody>
@@ -232,13 +232,6 @@
       content: attr(data-label) ': ';
       color: var(--quiet);
     }
-  }
-  .said {
-    position: absolute;
-    clip-path: inset(50%);
-    width: 1px;
-    height: 1px;
-    overflow: hidden;
   }
   /* The link of a row is as large as the row. */
   .row::after {

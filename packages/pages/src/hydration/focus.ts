@@ -29,8 +29,8 @@ export function focusAgain(selector: string | undefined): HTMLElement | undefine
 }
 
 /**
- * Keeps the focus in the page when what has it is drawn again or goes, as a dialog does that is closed: it goes to the same
- * control as it is drawn now, to what had it before the dialog, or to the content.
+ * Keeps the focus in the page when the page draws the focused control again or removes it, as it does with a closed dialog. The
+ * focus goes to the same control, to the control that had it before the dialog, or to the content.
  */
 export function keepFocus(content: HTMLElement): void {
   let last: string | undefined;
@@ -51,7 +51,8 @@ export function keepFocus(content: HTMLElement): void {
   });
   const watcher = new MutationObserver(() => {
     const { activeElement } = document;
-    if (last === undefined || (activeElement !== null && activeElement !== document.body)) return;
+    // In the console’s frame, the focus may be in the console.
+    if (last === undefined || !document.hasFocus() || (activeElement !== null && activeElement !== document.body)) return;
     // What stood in a dialog may have a namesake outside, which is not meant.
     const found = isInDialog && document.querySelector('dialog[open]') === null ? focusAgain(outsideOfDialog) : focusAgain(last);
     if (found === undefined || document.activeElement === document.body) content.focus({ preventScroll: true });

@@ -269,8 +269,7 @@ export class HydratedPage implements LivePage {
     this.#payload = { ...(cause === 'history' ? payload : this.#payload), reading, ...(cause === 'history' ? this.#wayHere() : {}) };
     this.#nameDocument();
     // Where the page leads on now, its own data are of no use: the component opens what it leads to.
-    const leads =
-      cause === 'change' && this.shown.content.some((node) => node.show === 'lead-on' && (node as NodeOf<'lead-on'>).says === undefined);
+    const leads = cause === 'change' && this.shown.content.some((node) => node.show === 'lead-on' && isLeading(node as NodeOf<'lead-on'>));
     if (leads) this.#giveUp();
     else if (this.#planFor(reading.values) !== this.#plan) void this.#fetchData(cause);
     else {
@@ -399,6 +398,9 @@ export class HydratedPage implements LivePage {
     }
   }
 }
+
+/** Whether the component opens another page now: not in a draft, nor where a value for the page is missing. */
+const isLeading = ({ says, href }: NodeOf<'lead-on'>): boolean => says === undefined && href !== undefined;
 
 const here = () => window.location.pathname + window.location.search + window.location.hash;
 

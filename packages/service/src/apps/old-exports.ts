@@ -8,8 +8,7 @@ export const exportsFolder = 'exports';
 const day = 86_400_000;
 
 /**
- * Removes exports that are older than some days. The time of an export stands in its name; a file with another name is
- * somebody’s own, and stays.
+ * Removes exports that are older than a number of days. The name of an export contains its time. Files with other names stay.
  * @returns the names of the files that were removed
  */
 export async function removeOldExports(data: string, days: number, clock: WallClock): Promise<string[]> {

@@ -51,7 +51,7 @@ function describe(changes: readonly DraftChangeRow[]): Problem[] {
 }
 
 const changed = (message: string): Problem => ({
-  code: 'draft-moved-on',
+  code: 'draft-changed',
   severity: 'error',
   message,
   pointer: '',

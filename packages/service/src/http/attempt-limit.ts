@@ -18,7 +18,7 @@ export class AttemptLimit {
   readonly #steady: () => number;
   readonly #counts = new Map<string, { count: number; until: number }>();
 
-  /** @param steady milliseconds that only ever go on: a clock that is set back would hold people up */
+  /** @param steady milliseconds of a monotonic clock: when the system time is set back, nobody has to wait longer */
   constructor(limits: AttemptLimits, steady: () => number) {
     this.#limits = limits;
     this.#steady = steady;

@@ -42,7 +42,7 @@ export class SqliteDriver extends Driver {
     return statement;
   }
 
-  /** Notes that the file is damaged, whoever finds it: one page of an index may be, which no probe reads. */
+  /** Records that a statement found damage. The damage may be in one page of an index, which the readiness probe does not read. */
   #noting<Result>(work: () => Result): Result {
     try {
       return work();
