@@ -47,7 +47,7 @@ export class Visitor {
   /** The text of the page that an answer leads to. */
   async follow(answer: Response): Promise<string> {
     const to = answer.headers.get('location');
-    return to === null ? answer.text() : this.follow(await this.get(to));
+    return to === null ? answer.text() : this.follow(await this.get(new URL(to, answer.url).href));
   }
 
   async signIn({ login, password }: { login: string; password: string }): Promise<void> {

@@ -213,10 +213,10 @@ export const operations = {
   tryAs: operation({
     method: 'post',
     path: '/apps/{app}/try-as',
-    summary: 'Shows the draft, in this browser, as a person of the app sees it, or as a visitor who is not signed in.',
+    summary: 'Makes an address that shows the draft as a person of the app sees it, or as a visitor who is not signed in.',
     access: 'viewer',
     body: schemas.tryAsBody,
-    answer: schemas.done,
+    answer: schemas.triedAs,
   }),
   findRecords: operation({
     method: 'post',
@@ -505,7 +505,7 @@ export const operations = {
   whoAmI: operation({
     method: 'get',
     path: '/console/me',
-    summary: 'Who works in this console.',
+    summary: 'Who works in this console, and where it shows drafts.',
     access: 'viewer',
     body: undefined,
     answer: schemas.whoAmI,
@@ -516,7 +516,7 @@ export const operations = {
     summary: 'Opens the console for a builder with an account.',
     access: 'open',
     body: schemas.signInBody,
-    answer: schemas.whoAmI,
+    answer: schemas.signedIn,
   }),
   acceptInvitation: operation({
     method: 'post',
@@ -524,7 +524,7 @@ export const operations = {
     summary: 'Accepts an invitation: gives the account a name and a password, and opens the console.',
     access: 'open',
     body: schemas.acceptBody,
-    answer: schemas.whoAmI,
+    answer: schemas.signedIn,
   }),
   listBuilders: operation({
     method: 'get',

@@ -70,7 +70,6 @@ export const otherOperations: readonly OtherOperation[] = [
     summary: 'What happens to a draft, as it happens: server-sent events.',
     access: 'viewer',
     scope: 'apps:read',
-    query: { looks: '“true” for a page of the draft rather than a console' },
     answers: ['text/event-stream'],
   },
   {

@@ -306,7 +306,10 @@ const builder = z.object({
   invited: z.boolean().describe('Has not accepted the invitation yet'),
 });
 export const builders = z.object({ builders: z.array(builder) });
-export const whoAmI = z.object({ id: z.string(), name: z.string(), role: builderRole });
+export const signedIn = z.object({ id: z.string(), name: z.string(), role: builderRole });
+export const whoAmI = signedIn.extend({
+  drafts: z.string().nullable().describe('The origin at which drafts are shown; null where PALLMIST_DRAFT_URL is not set behind a proxy'),
+});
 export const inviteBody = z.strictObject({
   mail: z.email().max(200),
   role: builderRole,
@@ -320,7 +323,11 @@ export const acceptBody = z.strictObject({
   name: z.string().trim().min(1).max(100),
   password: z.string().min(1).max(200),
 });
-export const tryAsBody = z.strictObject({ login: z.string().max(200).nullable().describe('Who looks at the draft; null for signed out') });
+export const tryAsBody = z.strictObject({
+  login: z.string().max(200).nullable().describe('Who looks at the draft; null for signed out'),
+  to: z.string().max(20_000).optional().describe('Address in the draft to show; its first page when left out'),
+});
+export const triedAs = z.object({ address: z.string().describe('Opens the draft as this person, once, within a minute') });
 
 const recordTexts = z.record(z.string(), z.string().max(200_000));
 export const findBody = z.strictObject({

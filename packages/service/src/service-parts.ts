@@ -3,6 +3,9 @@ import type { Ledger } from './ledger/ledger.ts';
 import type { Logger } from 'pino';
 import type { Builders } from './builders/builders.ts';
 import type { DraftEvents } from './builders/draft-events.ts';
+import type { Looks } from './builders/looks.ts';
+import type { Trials } from './builders/trials.ts';
+import type { Origins } from './http/origins.ts';
 import type { DraftChanges } from './apps/draft-changes.ts';
 import type { AppEditor } from './apps/app-editor.ts';
 import type { LinkPromises } from './apps/link-promises.ts';
@@ -30,6 +33,10 @@ export interface ServiceParts {
   ledger: Ledger;
   changes: DraftChanges;
   builders: Builders;
+  /** Who may look at drafts. */
+  looks: Looks;
+  trials: Trials;
+  origins: Origins;
   events: DraftEvents;
   keys: KeyRing;
   sealer: Sealer;

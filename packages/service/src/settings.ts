@@ -9,6 +9,8 @@ const schema = z.object({
   PALLMIST_HOST: z.string().min(1).default('127.0.0.1'),
   PALLMIST_DATA: z.string().min(1).default('pallmist-data'),
   PALLMIST_PUBLIC_URL: z.url({ protocol: /^https?$/ }).optional(),
+  PALLMIST_DRAFT_PORT: count(0, 65535).optional(),
+  PALLMIST_DRAFT_URL: z.url({ protocol: /^https?$/ }).optional(),
   PALLMIST_MAX_CONCURRENT: count(1, 100_000).default(500),
   PALLMIST_FORMS_PER_MINUTE: count(1, 1_000_000).default(120),
   PALLMIST_SESSION_HOURS: z.coerce.number().min(0.01).max(8760).default(12),
@@ -40,6 +42,10 @@ export interface Settings {
   data: string;
   /** Where the public reaches the service, when that is not its own host and port. */
   publicUrl: string | undefined;
+  /** Port of the origin of drafts; left out, the one above `port`, or any free one where that is in use. */
+  draftPort: number | undefined;
+  /** Where builders reach that port, when it is not on the host at which they reach the service. */
+  draftUrl: string | undefined;
   /** Requests that are worked on at the same time; beyond that they wait a moment, and are then told that the service is busy. */
   maxConcurrent: number;
   /** Forms that one network sends within a minute; those beyond are refused. */
@@ -71,6 +77,8 @@ const expected: Record<string, string> = {
   PALLMIST_HOST: 'a host name or an IP address',
   PALLMIST_DATA: 'a directory',
   PALLMIST_PUBLIC_URL: 'a whole http or https URL',
+  PALLMIST_DRAFT_PORT: 'a whole number from 0 to 65535',
+  PALLMIST_DRAFT_URL: 'a whole http or https URL, of another origin than PALLMIST_PUBLIC_URL',
   PALLMIST_MAX_CONCURRENT: 'a whole number from 1 to 100000',
   PALLMIST_FORMS_PER_MINUTE: 'a whole number from 1 to 1000000',
   PALLMIST_SESSION_HOURS: 'a number of hours, such as 12',
@@ -86,6 +94,9 @@ const expected: Record<string, string> = {
   PALLMIST_LEDGER: 'on or off',
   PALLMIST_LOG: 'one of silent, error, warn, info, debug',
 };
+
+const sameOrigin = (a: string | undefined, b: string | undefined) =>
+  a !== undefined && b !== undefined && new URL(a).origin === new URL(b).origin;
 
 /** @throws StartError that names each setting that is wrong */
 export function readSettings(environment: Record<string, string | undefined>): Settings {
@@ -104,11 +115,15 @@ export function readSettings(environment: Record<string, string | undefined>): S
     );
   }
   const read = parsed.data;
+  if (sameOrigin(read.PALLMIST_PUBLIC_URL, read.PALLMIST_DRAFT_URL))
+    throw new StartError('PALLMIST_DRAFT_URL has the origin of PALLMIST_PUBLIC_URL; it should be another host name, or another port.');
   return {
     port: read.PALLMIST_PORT,
     host: read.PALLMIST_HOST,
     data: read.PALLMIST_DATA,
     publicUrl: read.PALLMIST_PUBLIC_URL,
+    draftPort: read.PALLMIST_DRAFT_PORT,
+    draftUrl: read.PALLMIST_DRAFT_URL,
     maxConcurrent: read.PALLMIST_MAX_CONCURRENT,
     formsPerMinute: read.PALLMIST_FORMS_PER_MINUTE,
     session: { age: read.PALLMIST_SESSION_HOURS * 3_600_000, idle: read.PALLMIST_IDLE_MINUTES * 60_000 },

@@ -9,12 +9,18 @@ import { LinkPromises } from './apps/link-promises.ts';
 import { LiveApps } from './apps/live-apps.ts';
 import { Builders } from './builders/builders.ts';
 import { DraftEvents } from './builders/draft-events.ts';
+import { Looks } from './builders/looks.ts';
+import { Trials } from './builders/trials.ts';
 import { systemClock, type Clock } from './clock.ts';
 import { lockDirectory } from './directory-lock.ts';
 import { serviceLog } from './service-log.ts';
 import { browserFiles } from './http/browser-files.ts';
+import { AppCookies } from './http/cookies.ts';
+import { draftWeb } from './http/draft-web.ts';
 import { LoadGuard } from './http/load-guard.ts';
-import { closeServer, httpServer, listen } from './http/server.ts';
+import { Origins } from './http/origins.ts';
+import { AppHost } from './pages/app-host.ts';
+import { closeServer, httpServer, listen, listenForDrafts } from './http/server.ts';
 import { webApp } from './http/web.ts';
 import { PostOffice } from './mail/post-office.ts';
 import { PasswordTurns } from './people/password-turns.ts';
@@ -32,6 +38,8 @@ import { WebhookSender } from './webhooks/webhook-sender.ts';
 export interface Service {
   /** Where it serves, such as http://127.0.0.1:4680. */
   base: string;
+  /** Where it serves drafts, such as http://127.0.0.1:4681. */
+  drafts: string;
   /** Opens the console once. */
   consoleLink: string;
   apps: AppEditor;
@@ -87,7 +95,10 @@ export async function startService(
     const rehearsals = new Rehearsals({ store, keeper, promises, ledger });
     const apps = new AppEditor({ store, live, settings, clock, log, keeper, events, promises });
     closers.push(() => apps.close());
-    const builders = new Builders(store, settings);
+    const origins = new Origins(settings);
+    const builders = new Builders(store, settings, origins);
+    const trials = new Trials({ live, store, cookies: new AppCookies(origins), settings });
+    const looks = new Looks({ store, builders, origins, clock });
     const changes = new DraftChanges(store, keeper, events);
     const post = new PostOffice(store.mails, settings, log, clock);
     closers.push(() => post.close(settings.shutdownTimeout));
@@ -112,6 +123,9 @@ export async function startService(
       ledger,
       changes,
       builders,
+      looks,
+      trials,
+      origins,
       events,
       keys,
       sealer,
@@ -120,10 +134,16 @@ export async function startService(
       webhooks,
       base,
     };
-    const server = httpServer(webApp(parts, guard));
+    const host = new AppHost(parts, guard);
+    const server = httpServer(webApp(parts, guard, host));
     const port = await listen(server, settings);
-    own = `http://${settings.host.includes(':') ? `[${settings.host}]` : settings.host}:${String(port)}`;
     closers.push(() => closeServer(server, settings.shutdownTimeout));
+    const draftServer = httpServer(draftWeb(parts, host));
+    const draftPort = await listenForDrafts(draftServer, settings, port);
+    closers.push(() => closeServer(draftServer, settings.shutdownTimeout));
+    origins.listening({ service: port, drafts: draftPort });
+    const at = (where: number) => `http://${settings.host.includes(':') ? `[${settings.host}]` : settings.host}:${String(where)}`;
+    own = at(port);
     closers.push(() => {
       events.close();
     });
@@ -131,10 +151,11 @@ export async function startService(
     webhooks.open();
     ledger.open();
     apps.open();
-    log.info({ base: own }, 'serving');
+    log.info({ base: own, drafts: at(draftPort) }, 'serving');
     let stopping: Promise<void> | undefined;
     return {
       base: own,
+      drafts: at(draftPort),
       consoleLink: builders.newConsoleLink(base()),
       apps,
       rehearsals,

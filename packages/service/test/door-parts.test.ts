@@ -29,7 +29,7 @@ it.each([
   const request = {
     headers: { 'sec-fetch-site': site, host: 'quillmoor.example', origin: 'http://quillmoor.example' },
   } as unknown as Request;
-  expect(isFromThisSite(request, undefined)).toBe(may);
+  expect(isFromThisSite(request, 'http://quillmoor.example')).toBe(may);
 });
 
 it.each([

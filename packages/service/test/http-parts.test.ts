@@ -7,6 +7,7 @@ import { describe, expect, it } from 'vitest';
 import type { HostedApp } from '../src/apps/hosted-app.ts';
 import { AttemptLimit } from '../src/http/attempt-limit.ts';
 import { LoadGuard } from '../src/http/load-guard.ts';
+import { Origins } from '../src/http/origins.ts';
 import { isFromThisSite } from '../src/http/same-site.ts';
 import { endUnreadAnswers } from '../src/http/unread-answers.ts';
 import { PageCache } from '../src/pages/page-cache.ts';
@@ -62,7 +63,9 @@ describe('a request that changes something', () => {
     [{ origin: 'http://127.0.0.1:4680', host: '127.0.0.1:4680' }, 'https://garden.example/', false],
     [{}, undefined, true],
   ])('with %j and the public URL %s comes from this site: %s', (headers, publicUrl, expected) => {
-    expect(isFromThisSite({ headers } as unknown as Request, publicUrl)).toBe(expected);
+    const request = { headers } as unknown as Request;
+    const origins = new Origins({ publicUrl, draftUrl: undefined, host: '127.0.0.1' });
+    expect(isFromThisSite(request, origins.reached(request, false))).toBe(expected);
   });
 });
 

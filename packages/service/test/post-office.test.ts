@@ -85,7 +85,7 @@ it('a mail of a draft leads to the draft, and says so', async () => {
   server.refuse = false;
   const before = server.received.length;
   const draft = '/~/draft/quillmoor/specimens/QM-0001?adopt=true';
-  const answer = await fetch(service.base + draft, {
+  const answer = await fetch(service.drafts + draft, {
     method: 'POST',
     redirect: 'manual',
     headers: { authorization: `Bearer ${service.token}` },

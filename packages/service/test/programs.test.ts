@@ -48,7 +48,7 @@ describe('tokens with scopes', () => {
     const other = await make({ name: 'all apps', scopes: ['apps:read'] });
     expect((await call('GET', '/apps', undefined, as(other.token))).status).toBe(200);
     // The draft, as a page, and sealed values are for tokens of that scope only.
-    const draft = (bearer: string) => fetch(`${service.base}/~/draft/quillmoor`, { headers: as(bearer) });
+    const draft = (bearer: string) => fetch(`${service.drafts}/~/draft/quillmoor`, { headers: as(bearer) });
     expect((await draft(other.token)).status).toBe(200);
     expect((await draft(token)).status).toBe(401);
   });

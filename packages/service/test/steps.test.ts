@@ -9,6 +9,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { hostApp, type HostedApp } from '../src/apps/hosted-app.ts';
 import { browserFiles } from '../src/http/browser-files.ts';
 import { AppCookies } from '../src/http/cookies.ts';
+import { Origins } from '../src/http/origins.ts';
 import { admit } from '../src/pages/admit.ts';
 import { kindOfForm } from '../src/pages/form-kind.ts';
 import { load } from '../src/pages/load.ts';
@@ -67,15 +68,15 @@ beforeAll(async () => {
   const staged = await store.records.stage('little', collections, 'things');
   await staged.add([{ code: 'a', name: 'Anchor', secret: 'buried' }]);
   await store.records.take(staged, false);
-  const cookies = new AppCookies({ publicUrl: undefined });
-  const settings = { publicUrl: undefined } as ConstructorParameters<typeof PreviousPages>[0];
+  const origins = new Origins({ publicUrl: undefined, draftUrl: undefined, host: '127.0.0.1' });
+  const cookies = new AppCookies(origins);
   const sealer = new Sealer(new KeyRing(join(data, 'keys.json'), clock), clock);
   parts = {
     store,
     cookies,
     sealer,
     visit: new VisitMemory(cookies, store.visits),
-    previous: new PreviousPages(settings, cookies),
+    previous: new PreviousPages(origins, cookies),
     promises: new LinkPromises(store, sealer, clock),
     ledger: new Ledger(store.ledger, { ledger: false }, pino({ level: 'silent' }), clock),
   };

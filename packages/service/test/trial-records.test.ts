@@ -8,20 +8,21 @@ let service: TestService;
 let owner: Visitor;
 beforeAll(async () => {
   service = await startGarden();
+  draft = `${service.drafts}/~/draft/quillmoor/specimens/QM-0412?tab=notes`;
   owner = new Visitor(service.base, { authorization: `Bearer ${service.token}` });
-  for (const mount of ['/garden', '/~/draft/quillmoor'])
+  for (const mount of ['/garden', `${service.drafts}/~/draft/quillmoor`])
     await owner.send(`${mount}/sign-in`, { '~name': keeper.login, '~password': keeper.password });
 });
 afterAll(() => service.stop());
 
 const live = '/garden/specimens/QM-0412?tab=notes';
-const draft = '/~/draft/quillmoor/specimens/QM-0412?tab=notes';
+let draft: string;
 const text = (path: string) => owner.text(path);
 const write = (mount: string, heading: string) =>
   owner.send(`${mount}/specimens/QM-0412?write=true`, { '~form': 'write-note', heading, body: '', day: '2026-11-20', photo: '' });
 
 it('forms of a draft change a copy of the records, and the app goes on with its own', async () => {
-  expect((await write('/~/draft/quillmoor', 'Tried out')).status).toBe(303);
+  expect((await write(`${service.drafts}/~/draft/quillmoor`, 'Tried out')).status).toBe(303);
   expect(await text(draft)).toContain('Tried out');
   expect(await text(live)).not.toContain('Tried out');
   // What the app had before is in the copy too, and is removed there only.
@@ -40,7 +41,7 @@ it('a field that the draft gets meanwhile is in the copy, and a draft that is pu
     .replace('author: { type: text }', 'author: { type: text }\n      weather: { type: text }')
     .replace('- { field: body, lines: 5 }', '- { field: body, lines: 5 }\n              - weather');
   await service.apps.push('quillmoor', { source: more });
-  const answer = await owner.send('/~/draft/quillmoor/specimens/QM-0412?write=true', {
+  const answer = await owner.send(`${service.drafts}/~/draft/quillmoor/specimens/QM-0412?write=true`, {
     '~form': 'write-note',
     heading: 'With the weather',
     body: '',
@@ -58,7 +59,7 @@ it('a field that the draft gets meanwhile is in the copy, and a draft that is pu
 });
 
 it('new data take the place of the copy', async () => {
-  await write('/~/draft/quillmoor', 'Tried again');
+  await write(`${service.drafts}/~/draft/quillmoor`, 'Tried again');
   expect(await text(draft)).toContain('Tried again');
   const notes = readFileSync(new URL('../../../demo/quillmoor/data/notes.csv', import.meta.url), 'utf8');
   await service.apps.push('quillmoor', { source: gardenFile, records: [csvSource('notes', notes)], replace: true });

@@ -76,6 +76,9 @@ export class Draft {
     this.app = app;
   }
 
+  /** Called when a frame of this builder has got a document of the draft. */
+  shown: ((address: string) => void) | undefined;
+
   /** The app as it is now. Right after an edit it is not checked yet. */
   get definition(): AppDefinition | undefined {
     return this.#sound === undefined ? undefined : (this.data as AppDefinition);
@@ -365,6 +368,7 @@ export class Draft {
 
   #hear(event: DraftEvent): void {
     if (event.kind === 'here') this.here = event.builders;
+    else if (event.kind === 'shown') this.shown?.(event.address);
     else if (event.kind === 'published') void this.#loadEdition();
     else if (this.#sending > 0) this.#late.push(event);
     else void this.#follow(event);

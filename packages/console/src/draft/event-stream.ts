@@ -5,7 +5,8 @@ import type { PatchOperation } from '@pallmist/app/address';
 export type DraftEvent =
   | { kind: 'changed'; revision: number; by: string; what: string; patch: PatchOperation[] | null }
   | { kind: 'published'; edition: number; by: string }
-  | { kind: 'here'; builders: string[] };
+  | { kind: 'here'; builders: string[] }
+  | { kind: 'shown'; address: string };
 
 interface Listener {
   event(event: DraftEvent): void;

@@ -9,6 +9,11 @@ class Me {
     return this.builder !== undefined && this.builder.role !== 'viewer';
   }
 
+  /** The origin at which drafts are shown; undefined where the service has none yet. */
+  get drafts(): string | undefined {
+    return this.builder?.drafts ?? undefined;
+  }
+
   get isOwner(): boolean {
     return this.builder?.role === 'owner';
   }

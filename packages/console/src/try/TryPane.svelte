@@ -5,6 +5,7 @@
   import type { Draft } from '../draft/draft.svelte.ts';
   import { placeLink } from '../problems/place-link.ts';
   import { client, explain } from '../service/calls.ts';
+  import { me } from '../service/me.svelte.ts';
   import { place } from '../service/place.svelte.ts';
   import AddressBar from './AddressBar.svelte';
   import AddressSteps from './AddressSteps.svelte';
@@ -44,6 +45,11 @@
 
   $effect(() => {
     if (element) frame.attach(element);
+  });
+  $effect(() => {
+    draft.shown = (shown) => {
+      frame.sent(shown);
+    };
   });
   // What is shown follows the address above it …
   $effect(() => {
@@ -94,8 +100,8 @@
     as = login;
     failure = undefined;
     try {
-      await client.call('tryAs', { app: draft.app }, { login: login === '' ? null : login });
-      frame.show(toDraft(address));
+      const tried = await client.call('tryAs', { app: draft.app }, { login: login === '' ? null : login, to: toDraft(address) });
+      frame.show(toDraft(address), tried.address);
     } catch (error) {
       failure = explain(error);
     }
@@ -191,6 +197,12 @@
     <a href={toDraft(address)} target="_blank" rel="noopener">Open in a tab</a>
   </div>
   {#if failure}<p class="note" role="alert">{failure}</p>{/if}
+  {#if me.drafts === undefined}
+    <p class="note" role="alert">
+      The service has no address for drafts yet. Give it a name in your proxy that leads to the port for drafts, and set
+      <code>PALLMIST_DRAFT_URL</code> to it.
+    </p>
+  {/if}
   {#if frame.ledTo !== undefined}
     <p class="note" role="status">
       This address leads on to <code>{fromDraft(frame.ledTo).split('?')[0]}</code>{as === ''
@@ -211,7 +223,6 @@
         sandbox={scripts
           ? 'allow-same-origin allow-forms allow-scripts allow-popups allow-modals allow-downloads'
           : 'allow-same-origin allow-forms allow-popups allow-downloads'}
-        onload={() => frame.loaded()}
       ></iframe>
     {/key}
   </div>

@@ -1,4 +1,5 @@
 import type { PresentValues } from '@pallmist/app/editing';
+import { me } from '../service/me.svelte.ts';
 
 /** What has happened to the address of the page that is shown. */
 export interface AddressStep {
@@ -10,7 +11,10 @@ export interface AddressStep {
 
 const mostSteps = 60;
 
-/** The draft’s page in its frame: it is led, it points at components, and it tells what happens in it. */
+/**
+ * The draft’s page in its frame: it is led, it points at components, and it tells what happens in it. It is of another origin,
+ * so all of this goes by messages; what it has loaded without JavaScript, the service tells.
+ */
 export class PageInFrame {
   #frame: HTMLIFrameElement | undefined;
   /** Whether the page in the frame listens: it does not without JavaScript, nor where the service has shown a message. */
@@ -56,20 +60,24 @@ export class PageInFrame {
     else if (address !== undefined) this.show(address);
   }
 
-  /** Shows an address by a document of its own. */
-  show(address: string): void {
+  /**
+   * Shows an address by a document of its own.
+   * @param by what leads there, for another person say; the address itself when left out
+   */
+  show(address: string, by = address): void {
     this.listens = false;
     this.#wanted = address;
-    this.#frame?.contentWindow?.location.replace(address);
+    this.#frame?.contentWindow?.location.replace(by);
   }
 
   reload(): void {
-    this.listens = false;
-    this.#frame?.contentWindow?.location.reload();
+    if (this.listens) this.#send({ pallmist: 'reload' });
+    else if (this.address !== undefined) this.show(this.address);
   }
 
   step(by: -1 | 1): void {
-    this.#frame?.contentWindow?.history.go(by);
+    // The pages in frames share the history of the window.
+    window.history.go(by);
   }
 
   pick(on: boolean): void {
@@ -83,23 +91,25 @@ export class PageInFrame {
     this.#send({ pallmist: 'point', place });
   }
 
-  /** A document has come: the page in it has not said anything yet. */
-  loaded(): void {
-    const location = this.#frame?.contentWindow?.location;
-    if (location === undefined || location.pathname === 'blank') return;
-    const address = location.pathname + location.search + location.hash;
-    if (this.#frame?.contentDocument?.getElementById('payload') === null) this.listens = false;
-    this.#arrived(address, 'arrival', undefined);
+  /** The service has sent a document of the draft to a frame of this builder. A page that listens tells it itself. */
+  sent(address: string): void {
+    if (!this.listens) this.#arrived(address, 'arrival', undefined);
   }
 
   /** Hears what the page says. */
   hear({ origin, source, data }: MessageEvent<unknown>): void {
-    if (origin !== window.location.origin || source !== this.#frame?.contentWindow) return;
+    if (origin !== me.drafts || source !== this.#frame?.contentWindow) return;
     if (typeof data !== 'object' || data === null || !('pallmist' in data)) return;
-    if (!this.listens) {
+    if (data.pallmist === 'here') {
       this.listens = true;
+      this.#send({ pallmist: 'hello' });
       this.pick(this.#picking);
       this.point(this.#pointed);
+      return;
+    }
+    if (data.pallmist === 'leaves') {
+      this.listens = false;
+      return;
     }
     const said = data as { pallmist: string; address?: string; cause?: string; place?: string };
     if (said.pallmist === 'address' && said.address !== undefined) this.#arrived(said.address, said.cause ?? 'change', said.place);
@@ -125,6 +135,6 @@ export class PageInFrame {
   }
 
   #send(order: object): void {
-    this.#frame?.contentWindow?.postMessage(order, window.location.origin);
+    if (this.listens && me.drafts !== undefined) this.#frame?.contentWindow?.postMessage(order, me.drafts);
   }
 }

@@ -1,15 +1,13 @@
-import type { PagePayload } from '@pallmist/app/view';
-
 interface DraftPage {
-  readonly payload: PagePayload;
   refresh(): void;
 }
 
 /** Keeps a draft’s page up to date while the draft is changed elsewhere: by `pallmist dev`, or in a console. */
 export function followDraft(page: DraftPage): void {
-  const { app } = page.payload.app;
-  // Whoever only looks at a page is not told to others as one who works on the draft.
-  const events = new EventSource(`/~/api/v1/apps/${encodeURIComponent(app)}/draft/events?looks=true`);
+  const [, mount] = /^(\/~\/draft\/[^/]+)/.exec(window.location.pathname) ?? [];
+  // What is published beside a draft does not change with it.
+  if (mount === undefined) return;
+  const events = new EventSource(`${mount}/~changes`);
   events.addEventListener('message', ({ data }: MessageEvent<string>) => {
     if ((JSON.parse(data) as { kind: string }).kind === 'changed') page.refresh();
   });

@@ -17,6 +17,7 @@ type Order =
   | { pallmist: 'open'; address: string; step: boolean }
   | { pallmist: 'refresh' }
   | { pallmist: 'step'; by: number }
+  | { pallmist: 'reload' }
   | { pallmist: 'pick'; on: boolean }
   | { pallmist: 'point'; place: string | undefined };
 
@@ -25,12 +26,24 @@ const shownRows = 1;
 const pointedClass = 'console-pointed';
 
 /**
- * Connects a draft’s page with the console around it: the console leads, points at components and hears what happens.
- * Only a page of the same origin is listened to, and only a draft’s.
+ * Connects a draft’s page with the console around it, which is of another origin. The content policy lets no other page
+ * be around it, so who answers is the console, and from then on only its origin is spoken to and listened to.
  */
 export function connectWithConsole(page: ShownInConsole): void {
+  const meet = ({ origin, source, data }: MessageEvent<{ pallmist?: string } | null>) => {
+    if (source !== window.parent || data?.pallmist !== 'hello') return;
+    window.removeEventListener('message', meet);
+    talkWith(origin, page);
+  };
+  window.addEventListener('message', meet);
+  // It says nothing, and so may be heard by anyone.
+  window.parent.postMessage({ pallmist: 'here' }, '*');
+}
+
+/** The console leads, points at components and hears what happens. */
+function talkWith(consoleOrigin: string, page: ShownInConsole): void {
   const tell = (message: object) => {
-    window.parent.postMessage(message, window.location.origin);
+    window.parent.postMessage(message, consoleOrigin);
   };
   let picking = false;
   let pointed: string | undefined;
@@ -65,7 +78,7 @@ export function connectWithConsole(page: ShownInConsole): void {
   page.onshown(window.location.pathname + window.location.search + window.location.hash, 'arrival');
 
   window.addEventListener('message', ({ origin, source, data }: MessageEvent<Order>) => {
-    if (origin !== window.location.origin || source !== window.parent) return;
+    if (origin !== consoleOrigin || source !== window.parent) return;
     switch (data.pallmist) {
       case 'open':
         ordered = true;
@@ -76,6 +89,9 @@ export function connectWithConsole(page: ShownInConsole): void {
         break;
       case 'step':
         window.history.go(data.by);
+        break;
+      case 'reload':
+        window.location.reload();
         break;
       case 'pick':
         picking = data.on;
@@ -106,6 +122,9 @@ export function connectWithConsole(page: ShownInConsole): void {
     if (!wanted) return;
     event.preventDefault();
     tell({ pallmist: 'key', key, ctrlKey, metaKey, shiftKey });
+  });
+  window.addEventListener('pagehide', () => {
+    tell({ pallmist: 'leaves' });
   });
   window.addEventListener('resize', () => {
     point(false);

@@ -53,13 +53,9 @@ export async function isOwner(builders: Builders, request: Request): Promise<boo
   return builder?.role === 'owner' && builder.token === undefined;
 }
 
-/**
- * Whether who asks may see what is for builders, such as drafts.
- * @param scope what a token needs for it
- */
-export async function maySee(builders: Builders, request: Request, app: string, scope: Scope = 'apps:read'): Promise<boolean> {
-  const builder = await builders.who(request);
+/** Whether a builder may look at the draft of an app, and at what is published beside it. */
+export function maySeeDrafts(builder: Builder | undefined, app: string): builder is Builder {
   if (builder?.token === undefined) return builder !== undefined;
   const { scopes, app: only } = builder.token;
-  return scopes.includes(scope) && (only === null || only === app);
+  return scopes.includes('apps:read') && (only === null || only === app);
 }

@@ -33,6 +33,7 @@ type Names =
 export function builderHandlers({
   store,
   builders,
+  origins,
   events,
   post,
   base,
@@ -47,7 +48,7 @@ export function builderHandlers({
     return { done: true as const };
   };
   return {
-    whoAmI: ({ builder }) => builder,
+    whoAmI: ({ builder, request }) => ({ ...builder, drafts: origins.ofDrafts(request) ?? null }),
     async enterConsole({ body, response }) {
       if (await builders.enter(body.key, response)) return { done: true };
       throw new Refused(

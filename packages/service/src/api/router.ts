@@ -6,7 +6,6 @@ import { Router, type NextFunction, type Request, type Response } from 'express'
 import type { HostedApp } from '../apps/hosted-app.ts';
 import { previewMail } from '../apps/mail-preview.ts';
 import type { Builder } from '../builders/builders.ts';
-import { AppCookies } from '../http/cookies.ts';
 import { admitTo, isOwner, OutOfScope, type Access } from './access.ts';
 import { apiTokenHandlers } from './api-tokens.ts';
 import { builderHandlers } from './builder-accounts.ts';
@@ -16,6 +15,8 @@ import type { RecordSource } from '../apps/record-import.ts';
 import { bodyChunks, BodyGate, readBody } from '../http/bodies.ts';
 import { depthOf } from '../http/json-depth.ts';
 import { apiLimits } from '../http/limits.ts';
+import { staysHere } from '../http/location.ts';
+import { noDraftOrigin } from '../http/origins.ts';
 import { isLoginName, loginNameRule } from '../people/login-names.ts';
 import { passwordProblem } from '../people/password-rule.ts';
 import type { ServiceParts } from '../service-parts.ts';
@@ -119,10 +120,12 @@ function addEventRoute(router: Router, { store, events }: ServiceParts, mustBe: 
     const { app } = request.params;
     const builder = await mustBe({ role: 'viewer', scope: 'apps:read' }, request, app);
     if ((await store.apps.draft(app)) === undefined) throw new Refused(404, `There is no app ${quote(app)}.`);
-    const looks = queryOf(request).get('looks') === 'true';
-    if (!events.open(app, builder, response, looks)) throw new Refused(503, 'Too many consoles have this draft open.');
+    if (!events.open(app, builder, response)) throw new Refused(503, 'Too many consoles have this draft open.');
   });
 }
+
+/** Whether an address leads to a page below a mount, as browsers read it. */
+const isBelow = (to: string, mount: string) => staysHere(to) && `${new URL(to, 'http://here').pathname}/`.startsWith(`${mount}/`);
 
 const isMultipart = (request: Request) => request.headers['content-type']?.startsWith('multipart/form-data') === true;
 
@@ -159,8 +162,7 @@ function addRecordRoutes(router: Router, { apps, store }: ServiceParts, bodies: 
 }
 
 function makeHandlers(parts: ServiceParts): Handlers {
-  const { store, live, apps, changes, builders, keys, sealer, base, post, settings, promises, rehearsals } = parts;
-  const cookies = new AppCookies(settings);
+  const { store, live, apps, changes, builders, keys, sealer, base, post, promises, rehearsals, looks, origins } = parts;
   const published = (app: string | undefined): HostedApp => {
     const hosted = live.byName(app ?? '');
     if (!hosted) {
@@ -223,18 +225,17 @@ function makeHandlers(parts: ServiceParts): Handlers {
     rehearse: ({ parameters }) => rehearsals.rehearse(parameters['app'] ?? ''),
     getFindings: ({ parameters }) => rehearsals.findings(parameters['app'] ?? ''),
     compareEditions: ({ parameters: { app = '', number, later } }) => rehearsals.compareEditions(app, Number(number), Number(later)),
-    async tryAs({ parameters: { app = '' }, body: { login }, request, response }) {
+    async tryAs({ parameters: { app = '' }, body: { login, to }, request, builder }) {
       const hosted = await live.draft(app);
       if (hosted === undefined || 'problems' in hosted)
         throw new Refused(422, 'The draft has errors, so it cannot be tried. Fix them first.');
-      await store.sessions.end(cookies.read(hosted, request, 'person'));
-      cookies.clear(hosted, response, 'person');
-      if (login === null) return { done: true };
-      const person = await store.people.find(app, login);
-      if (person === undefined) throw new Refused(404, `Nobody signs in as ${quote(login)}.`);
-      const { session } = settings;
-      cookies.set(hosted, response, 'person', await store.sessions.begin(hosted.scope, person.login, session), session.age);
-      return { done: true };
+      if (login !== null && (await store.people.find(app, login)) === undefined)
+        throw new Refused(404, `Nobody signs in as ${quote(login)}.`);
+      const origin = origins.ofDrafts(request);
+      if (origin === undefined) throw new Refused(409, noDraftOrigin);
+      const { mount } = hosted.compiled;
+      if (to !== undefined && !isBelow(to, mount)) throw new Refused(422, `The draft’s addresses begin with ${mount}.`);
+      return { address: origin + looks.addressWith({ builder: builder.id, as: login, to: to ?? mount }) };
     },
     async previewMail({ parameters: { app = '', mail = '' }, body: { send, ...wanted } }) {
       const written = await previewMail(app, { mail, ...wanted }, store, live, base());

@@ -5,6 +5,7 @@ import type { Request, Response } from 'express';
 import { clearCookie, readCookie, setCookie, type CookiePlace } from '../http/cookies.ts';
 import { isFromThisSite } from '../http/same-site.ts';
 import { knownFor } from '../people/known-browsers.ts';
+import type { Origins } from '../http/origins.ts';
 import type { Settings } from '../settings.ts';
 import type { ApiToken } from '../store/api-tokens.ts';
 import type { BuilderRole, BuilderRow } from '../store/builders.ts';
@@ -14,6 +15,8 @@ import { writePrivately } from '../write-privately.ts';
 
 /** The console stays open for thirty days. */
 const lifetime = 30 * 24 * 60 * 60 * 1000;
+/** Scope of the sessions by which a browser may look at drafts, and do nothing else. */
+export const lookScope = 'look';
 const consoleCookie = 'pallmist_owner';
 const deviceCookie = 'pallmist_device';
 /** Who signs in by the console’s link: the owner, without an account. */
@@ -42,13 +45,15 @@ export const mayAs = (role: BuilderRole, needed: BuilderRole): boolean => ranks[
 export class Builders {
   readonly #store: Store;
   readonly #settings: Settings;
+  readonly #origins: Origins;
   #token: string;
   /** Key of the one-time link that has not been used yet. */
   #key: string | undefined;
 
-  constructor(store: Store, settings: Settings) {
+  constructor(store: Store, settings: Settings, origins: Origins) {
     this.#store = store;
     this.#settings = settings;
+    this.#origins = origins;
     this.#token = keptToken(join(settings.data, 'api-token'));
   }
 
@@ -84,18 +89,24 @@ export class Builders {
     setCookie(response, deviceCookie, mark, knownFor, this.#place());
   }
 
+  /** Closes the console in this browser, and whatever shows drafts to its builder. */
   async leave(request: Request, response: Response): Promise<void> {
-    await this.#store.sessions.end(readCookie(request, consoleCookie));
+    const token = readCookie(request, consoleCookie);
+    const id = await this.#store.sessions.login('owner', token);
+    await this.#store.sessions.end(token);
+    if (id !== undefined) await this.#store.sessions.endAll([lookScope], id);
     clearCookie(response, consoleCookie, this.#place());
   }
 
   /** Closes the console of a builder in every browser. @returns in how many it was open */
-  endSessions(id: string): Promise<number> {
+  async endSessions(id: string): Promise<number> {
+    await this.#store.sessions.endAll([lookScope], id);
     return this.#store.sessions.endAll(['owner'], id);
   }
 
   /** Closes the console for everybody, in every browser. @returns in how many it was open */
-  endAllSessions(): Promise<number> {
+  async endAllSessions(): Promise<number> {
+    await this.#store.sessions.endScope(lookScope);
     return this.#store.sessions.endScope('owner');
   }
 
@@ -109,23 +120,32 @@ export class Builders {
 
   /** Who asks: with the token, or from the console, then only from this very site; undefined for a stranger. */
   async who(request: Request): Promise<Builder | undefined> {
-    const bearer = /^Bearer (.+)$/.exec(request.headers.authorization ?? '')?.[1];
-    if (bearer !== undefined) {
-      if (equal(bearer, this.#token)) return theOwner;
-      const token = await this.#store.apiTokens.use(bearer);
-      // The scopes of a token decide what it may do, not this role.
-      return token && { id: `token:${token.id}`, name: token.name, role: 'viewer', token };
-    }
-    if (request.method !== 'GET' && request.method !== 'HEAD' && !isFromThisSite(request, this.#settings.publicUrl)) return undefined;
+    const bearer = await this.withToken(request);
+    if (bearer !== 'none') return bearer;
+    if (request.method !== 'GET' && request.method !== 'HEAD' && !isFromThisSite(request, this.#origins.reached(request, false)))
+      return undefined;
     const id = await this.#store.sessions.login('owner', readCookie(request, consoleCookie));
-    if (id === undefined) return undefined;
+    return id === undefined ? undefined : this.find(id);
+  }
+
+  /** Who sent a token; “none” where a request has none, and undefined where the token is nobody’s. */
+  async withToken(request: Request): Promise<Builder | undefined | 'none'> {
+    const bearer = /^Bearer (.+)$/.exec(request.headers.authorization ?? '')?.[1];
+    if (bearer === undefined) return 'none';
+    if (equal(bearer, this.#token)) return theOwner;
+    const token = await this.#store.apiTokens.use(bearer);
+    // The scopes of a token decide what it may do, not this role.
+    return token && { id: `token:${token.id}`, name: token.name, role: 'viewer', token };
+  }
+
+  async find(id: string): Promise<Builder | undefined> {
     if (id === ownerId) return theOwner;
     const row = await this.#store.builders.find(id);
     return row && asBuilder(row);
   }
 
   #place(): CookiePlace {
-    return { path: '/~/', secure: this.#settings.publicUrl?.startsWith('https:') ?? false, sameSite: 'strict' };
+    return { path: '/~/', secure: this.#origins.isSecure(false), sameSite: 'strict' };
   }
 }
 

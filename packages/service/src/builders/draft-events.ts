@@ -5,7 +5,9 @@ import type { Builder } from './builders.ts';
 export type DraftEvent =
   | { kind: 'changed'; revision: number; by: string; what: string; patch: unknown }
   | { kind: 'published'; edition: number; by: string }
-  | { kind: 'here'; builders: string[] };
+  | { kind: 'here'; builders: string[] }
+  /** A frame of this builder has got a document of the draft: where its scripts are off, it cannot say so itself. */
+  | { kind: 'shown'; address: string };
 
 /** Milliseconds between signs of life, so that no proxy takes a quiet connection for a dead one. */
 const beat = 20_000;
@@ -51,6 +53,12 @@ export class DraftEvents {
   tell(app: string, event: DraftEvent): void {
     const text = `data: ${JSON.stringify(event)}\n\n`;
     for (const { response } of this.#listeners.get(app) ?? []) response.write(text);
+  }
+
+  /** Tells the consoles of one builder. */
+  tellBuilder(app: string, id: string, event: DraftEvent): void {
+    const text = `data: ${JSON.stringify(event)}\n\n`;
+    for (const { builder, looks, response } of this.#listeners.get(app) ?? []) if (!looks && builder.id === id) response.write(text);
   }
 
   /** Ends connections whose access was revoked. @param id of a builder or a named token; all connections when left out */

@@ -1,6 +1,6 @@
 import type { Request, Response } from 'express';
 import type { HostedApp } from '../apps/hosted-app.ts';
-import type { Settings } from '../settings.ts';
+import type { Origins } from './origins.ts';
 
 /** A cookie’s value (RFC 6265); the first one, which is the one with the longest path. */
 export function readCookie(request: Request, name: string): string | undefined {
@@ -34,10 +34,10 @@ const nameOf = ({ definition: { app }, draft }: HostedApp, kind: AppCookie) => `
 
 /** The cookies of an app, in its own path only. */
 export class AppCookies {
-  readonly #secure: boolean;
+  readonly #origins: Origins;
 
-  constructor({ publicUrl }: Pick<Settings, 'publicUrl'>) {
-    this.#secure = publicUrl?.startsWith('https:') ?? false;
+  constructor(origins: Origins) {
+    this.#origins = origins;
   }
 
   read(hosted: HostedApp, request: Request, kind: AppCookie): string | undefined {
@@ -53,7 +53,7 @@ export class AppCookies {
     clearCookie(response, nameOf(hosted, kind), this.#place(hosted));
   }
 
-  #place({ cookiePath }: HostedApp): CookiePlace {
-    return { path: cookiePath, secure: this.#secure, sameSite: 'lax' };
+  #place({ cookiePath, draft }: HostedApp): CookiePlace {
+    return { path: cookiePath, secure: this.#origins.isSecure(draft), sameSite: 'lax' };
   }
 }

@@ -18,6 +18,21 @@ export class LeadsAway extends PallmistError {
 export const staysHere = (to: string): boolean => /^\/(?![/\\])[^\p{Cc}]*$/u.test(to);
 
 /**
+ * Redirects to the service’s other origin.
+ * @param origin as `Origins` gives it
+ * @throws LeadsAway where the path would lead to another site
+ */
+export function redirectToOrigin(response: Response, origin: string, to: string): void {
+  if (!staysHere(to)) throw new LeadsAway();
+  response
+    .status(303)
+    .setHeader('cache-control', 'no-store')
+    .location(origin + to)
+    .type('text')
+    .send('Go on at the address for drafts.\n');
+}
+
+/**
  * Redirects. Nothing else writes `Location`.
  * @param to a path of this site, with its query
  * @throws LeadsAway where a browser would leave this site

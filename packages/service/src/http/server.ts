@@ -39,17 +39,35 @@ export function httpServer(listener: RequestListener): Server {
 }
 
 /** @returns the port @throws StartError when the server cannot listen there */
-export function listen(server: Server, { port, host }: Pick<Settings, 'port' | 'host'>): Promise<number> {
+export async function listen(server: Server, { port, host }: Pick<Settings, 'port' | 'host'>, setting = 'PALLMIST_PORT'): Promise<number> {
+  try {
+    return await listenAt(server, port, host);
+  } catch (error) {
+    const { code, message } = error as NodeJS.ErrnoException;
+    if (code === 'EADDRINUSE')
+      throw new StartError(`Port ${String(port)} on ${host} is in use. Stop what is there, or set ${setting} to another port.`);
+    if (code === 'EACCES')
+      throw new StartError(`The port ${String(port)} may not be used by this account. Set ${setting} to one above 1023.`);
+    throw new StartError(`The service cannot listen at ${host}:${String(port)}: ${message}. Check PALLMIST_HOST and ${setting}.`);
+  }
+}
+
+/**
+ * Listens for those who look at drafts: at the port that is set, else one above the service’s own, or at any free one where
+ * that cannot be had.
+ * @returns the port
+ */
+export async function listenForDrafts(server: Server, { draftPort, port, host }: Settings, service: number): Promise<number> {
+  if (draftPort !== undefined) return listen(server, { port: draftPort, host }, 'PALLMIST_DRAFT_PORT');
+  const beside = port === 0 || service === 65_535 ? 0 : service + 1;
+  return listenAt(server, beside, host).catch(() => listen(server, { port: 0, host }, 'PALLMIST_DRAFT_PORT'));
+}
+
+function listenAt(server: Server, port: number, host: string): Promise<number> {
   return new Promise((resolve, reject) => {
-    server.once('error', (error: NodeJS.ErrnoException) => {
-      const place = `${host}:${String(port)}`;
-      if (error.code === 'EADDRINUSE')
-        reject(new StartError(`Port ${String(port)} on ${host} is in use. Stop what is there, or set PALLMIST_PORT to another port.`));
-      else if (error.code === 'EACCES')
-        reject(new StartError(`The port ${String(port)} may not be used by this account. Set PALLMIST_PORT to one above 1023.`));
-      else reject(new StartError(`The service cannot listen at ${place}: ${error.message}. Check PALLMIST_HOST and PALLMIST_PORT.`));
-    });
+    server.once('error', reject);
     server.listen(port, host, () => {
+      server.off('error', reject);
       resolve((server.address() as AddressInfo).port);
     });
   });

@@ -43,9 +43,9 @@ export class AppHost {
   readonly #busyPages = new WeakMap<HostedApp, string>();
 
   constructor(parts: ServiceParts, guard: LoadGuard) {
-    const { store, settings, sealer, post, webhooks, base, clock, files, promises, ledger } = parts;
+    const { store, origins, sealer, post, webhooks, base, clock, files, promises, ledger } = parts;
     const { assets } = files;
-    const cookies = new AppCookies(settings);
+    const cookies = new AppCookies(origins);
     this.#guard = guard;
     this.#assets = assets;
     this.#receiver = new FormReceiver(parts);
@@ -70,7 +70,7 @@ export class AppHost {
       assets,
       base,
       visit: new VisitMemory(cookies, store.visits),
-      previous: new PreviousPages(settings, cookies),
+      previous: new PreviousPages(origins, cookies),
       cache: new PageCache(),
       saving: { store, cookies, sealer, post, mailLimits: new MailLimits(store.mails, clock), webhooks, base },
       signUp: new SignUp(store, this.#signIn, guard, parts.passwordTurns, clock),

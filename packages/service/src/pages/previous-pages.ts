@@ -1,18 +1,18 @@
 import { readAddress, staysOnSite, type PreviousPage } from '@pallmist/app';
 import type { Request, Response } from 'express';
-import type { Settings } from '../settings.ts';
 import type { HostedApp } from '../apps/hosted-app.ts';
 import type { AppCookies } from '../http/cookies.ts';
+import type { Origins } from '../http/origins.ts';
 
 const mostCharacters = 2000;
 
 /** Knows the page of the app that the visitor came from, as browsers say (Referer, RFC 9110), and remembers it. */
 export class PreviousPages {
-  readonly #settings: Settings;
+  readonly #origins: Origins;
   readonly #cookies: AppCookies;
 
-  constructor(settings: Settings, cookies: AppCookies) {
-    this.#settings = settings;
+  constructor(origins: Origins, cookies: AppCookies) {
+    this.#origins = origins;
     this.#cookies = cookies;
   }
 
@@ -45,9 +45,7 @@ export class PreviousPages {
     if (referer === undefined || !URL.canParse(referer)) return undefined;
     const url = new URL(referer);
     // A proxy may ask under a name of its own.
-    const { publicUrl } = this.#settings;
-    const host = publicUrl === undefined ? request.headers.host : new URL(publicUrl).host;
-    return url.host === host ? this.#pageAt(hosted, url.pathname + url.search) : undefined;
+    return url.origin === this.#origins.reached(request, hosted.draft) ? this.#pageAt(hosted, url.pathname + url.search) : undefined;
   }
 
   /** What was remembered on the page at a path. */

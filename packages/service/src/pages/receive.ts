@@ -12,20 +12,20 @@ const filesOfNetwork = { window: 10 * 60_000, most: 60 };
 
 /** Receives what forms send, within bounds: before anything else is done for them, and outside of the count of busy requests. */
 export class FormReceiver {
-  readonly #settings: ServiceParts['settings'];
+  readonly #origins: ServiceParts['origins'];
   readonly #bodies = new BodyGate();
   readonly #forms: AttemptLimit;
   readonly #files: AttemptLimit;
 
-  constructor({ settings, clock }: Pick<ServiceParts, 'settings' | 'clock'>) {
-    this.#settings = settings;
+  constructor({ settings, origins, clock }: Pick<ServiceParts, 'settings' | 'origins' | 'clock'>) {
+    this.#origins = origins;
     this.#forms = new AttemptLimit({ window: 60_000, most: settings.formsPerMinute }, clock.steady);
     this.#files = new AttemptLimit(filesOfNetwork, clock.steady);
   }
 
   /** @throws RefusedBody where the body cannot be read */
   async receive(hosted: HostedApp, request: Request, response: Response): Promise<Step<{ form: FormBody }>> {
-    if (!isFromThisSite(request, this.#settings.publicUrl))
+    if (!isFromThisSite(request, this.#origins.reached(request, hosted.draft)))
       return says(message(hosted, 403, 'That came from another site', ['The form was not sent from this site, so it was not taken.']));
     if (this.#forms.isReachedBy(request, response))
       return says(
