@@ -61,6 +61,7 @@ export async function benchConsole() {
     await page.goto(`${service.base}/~/console/large?page=page7&part=content/0`);
     await page.getByLabel('Text', { exact: true }).waitFor();
     await page.frameLocator('iframe').getByRole('heading', { name: 'Page 7' }).waitFor();
+    const draft = page.frames().find((frame) => frame.url().includes('/~/draft/'));
     const folder = new URL('../packages/console/dist/assets/', import.meta.url);
     const bytes = readdirSync(folder)
       .filter((name) => loaded.has(name))
@@ -69,7 +70,6 @@ export async function benchConsole() {
     for (let edit = 0; edit < edits; edit++) {
       const measured = await page.evaluate(async (number) => {
         const box = document.querySelector('section[aria-label="Properties"] input');
-        const frame = document.querySelector('iframe');
         const wrong = number % 2 === 0;
         const text = `Edit ${number}${wrong ? ' {row.' : ''}`;
         const until = (holds) =>
@@ -90,9 +90,23 @@ export async function benchConsole() {
         const checked = await until(
           () => (document.querySelector('section[aria-label="Properties"] [aria-invalid="true"]') !== null) === wrong,
         );
-        const drawn = await until(() => frame.contentDocument?.querySelector('main h1, main h2')?.textContent.startsWith(`Edit ${number}`));
-        return { painted: painted - began, checked: checked - began, drawn: drawn - began };
+        return { painted: painted - began, checked: checked - began, began: performance.timeOrigin + began };
       }, edit);
+      // The draft is of another origin, so its own frame tells when it is drawn.
+      const drawnAt = await draft.evaluate(
+        (number) =>
+          new Promise((resolve) => {
+            const look = () => {
+              const drawn = document.querySelector('main h1, main h2')?.textContent.startsWith(`Edit ${number}`);
+              if (drawn) resolve(performance.timeOrigin + performance.now());
+              else requestAnimationFrame(look);
+            };
+            look();
+          }),
+        edit,
+      );
+      measured.drawn = drawnAt - measured.began;
+      delete measured.began;
       for (const [name, time] of Object.entries(measured)) times[name].push(time);
       await page.waitForTimeout(300);
     }

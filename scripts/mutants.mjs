@@ -13,7 +13,7 @@ const list = new URL('../docs/mutants.yaml', import.meta.url);
 const longest = 240_000;
 
 const part = process.argv[2] ?? '';
-const mutants = parse(readFileSync(list, 'utf8')).filter(({ file, promise }) => `${file} ${promise}`.includes(part));
+const mutants = parse(readFileSync(list, 'utf8')).filter(({ file, promise }) => part === '--check' || `${file} ${promise}`.includes(part));
 
 const stale = mutants.flatMap(({ file, from, tests }) => [
   ...(readFileSync(join(root, file), 'utf8').split(from).length === 2 ? [] : [`${file} does not have this once: ${from}`]),
@@ -24,6 +24,9 @@ if (stale.length > 0) {
   console.error([...new Set(stale)].join('\n'));
   process.exit(2);
 }
+
+// CI only asks whether the changes can still be made.
+if (part === '--check') process.exit(0);
 
 /** Runs tests in a folder. @returns whether they pass, and whether they came to an end */
 function run(folder, tests, most = longest) {

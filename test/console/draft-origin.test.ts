@@ -57,7 +57,7 @@ it('without JavaScript, the console follows its links and forms too', async () =
   const { page } = opened;
   await page.getByRole('button', { name: 'Click selects' }).click();
   await page.getByLabel('JavaScript').uncheck();
-  await shownPage(page).getByRole('link', { name: 'Glasshouses' }).first().click();
+  await shownPage(page).getByRole('link', { name: 'Glasshouses', exact: true }).first().click();
   await expect.poll(() => page.url()).toContain('page=houses');
   await shownPage(page).getByRole('heading', { name: 'Glasshouses' }).waitFor();
   await page.getByLabel('JavaScript').check();

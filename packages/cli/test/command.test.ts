@@ -13,12 +13,17 @@ let base = '';
 let environment: Record<string, string> = {};
 
 /** Runs the real command. */
-function pallmist(words: string[], input = '', cwd?: string): Promise<{ status: number; out: string; err: string }> {
+function pallmist(
+  words: string[],
+  input = '',
+  cwd?: string,
+  more: Record<string, string> = {},
+): Promise<{ status: number; out: string; err: string }> {
   return new Promise((resolve) => {
     const child = execFile(
       process.execPath,
       [main, ...words],
-      { cwd, env: { PATH: process.env['PATH'], ...environment } },
+      { cwd, env: { PATH: process.env['PATH'], ...environment, ...more } },
       (error, out, err) => {
         resolve({ status: error === null ? 0 : Number(error.code), out, err });
       },
@@ -535,6 +540,11 @@ describe('what an owner does beside building', () => {
     expect(found.out).toMatch(/BAD +Database +It is damaged/);
     expect(found.out).toMatch(/BAD +Keys /);
     expect(found.out).toContain('pallmist restore');
+    expect(well.out).not.toContain('Address of drafts');
+    const behind = { PALLMIST_PUBLIC_URL: 'https://garden.example' };
+    expect((await pallmist(['doctor'], '', undefined, behind)).out).toMatch(/look +Address of drafts .*[^]*PALLMIST_DRAFT_URL/);
+    const named = { ...behind, PALLMIST_DRAFT_URL: 'https://drafts.garden.example' };
+    expect((await pallmist(['doctor'], '', undefined, named)).out).toMatch(/ok +Address of drafts +https:\/\/drafts\.garden\.example/);
   });
 
   it('removes an app only when told twice', async () => {

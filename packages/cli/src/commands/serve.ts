@@ -23,6 +23,7 @@ export function addServe(program: Command): void {
       const stopped = stopSignal();
       const service = await startHere(options);
       say(`The console opens once with: ${service.consoleLink}`);
+      say(`Drafts are shown at ${service.drafts}`);
       say(`Pallmist is ready at ${service.base}`);
       await stopped;
       await service.stop();

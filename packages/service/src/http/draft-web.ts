@@ -7,7 +7,7 @@ import { message } from '../pages/messages.ts';
 import type { ServiceParts } from '../service-parts.ts';
 import { builtFiles } from './built-files.ts';
 import { outerLayers, sayFailures } from './layers.ts';
-import { redirect } from './location.ts';
+import { leadsOn, redirect } from './location.ts';
 import { draftHeaders } from './security-headers.ts';
 
 /** The app that a path under /~/draft or /~/published names. */
@@ -56,8 +56,7 @@ export function draftWeb(parts: ServiceParts, host: AppHost): RequestListener {
     // Only frames ask so: neither a tab nor a script of the page.
     if (request.method === 'GET' && request.headers['sec-fetch-dest'] === 'iframe')
       response.on('finish', () => {
-        const leadsOn = response.statusCode >= 300 && response.statusCode < 400;
-        if (!leadsOn) events.tellBuilder(app, builder.id, { kind: 'shown', address: request.originalUrl });
+        if (!leadsOn(response)) events.tellBuilder(app, builder.id, { kind: 'shown', address: request.originalUrl });
       });
     next();
   };

@@ -17,13 +17,17 @@ export class LeadsAway extends PallmistError {
  */
 export const staysHere = (to: string): boolean => /^\/(?![/\\])[^\p{Cc}]*$/u.test(to);
 
+function refuseToLead(to: string): void {
+  if (!staysHere(to)) throw new LeadsAway();
+}
+
 /**
  * Redirects to the service’s other origin.
  * @param origin as `Origins` gives it
  * @throws LeadsAway where the path would lead to another site
  */
 export function redirectToOrigin(response: Response, origin: string, to: string): void {
-  if (!staysHere(to)) throw new LeadsAway();
+  refuseToLead(to);
   response
     .status(303)
     .setHeader('cache-control', 'no-store')
@@ -38,7 +42,10 @@ export function redirectToOrigin(response: Response, origin: string, to: string)
  * @throws LeadsAway where a browser would leave this site
  */
 export function redirect(response: Response, status: 301 | 303, to: string): void {
-  if (!staysHere(to)) throw new LeadsAway();
+  refuseToLead(to);
   // What is not ASCII is percent-encoded; what is encoded already stays.
   response.status(status).location(to).type('text').send(`Go to ${to}\n`);
 }
+
+/** Whether an answer leads to another address. One to a browser that has the page already (304) does not. */
+export const leadsOn = (response: Response): boolean => response.hasHeader('location');

@@ -38,7 +38,7 @@ export async function examine(environment: Record<string, string | undefined>): 
   } catch (error) {
     return [...found, { about: 'Settings', state: 'bad', message: sentence(error), cure: 'Correct the environment variable.' }];
   }
-  found.push(publicAddress(settings), ...dataDirectory(settings));
+  found.push(publicAddress(settings), ...draftAddress(settings), ...dataDirectory(settings));
   const running = await runningService(settings);
   return [...found, ...running];
 }
@@ -86,6 +86,20 @@ function publicAddress({ publicUrl, host }: Settings): Finding {
         message: `${publicUrl} is not encrypted: passwords can be read on the way.`,
         cure: 'Put a proxy with TLS in front, and set PALLMIST_PUBLIC_URL to its https address.',
       };
+}
+
+function draftAddress({ publicUrl, draftUrl }: Settings): Finding[] {
+  const about = 'Address of drafts';
+  if (draftUrl !== undefined) return [{ about, state: 'good', message: draftUrl }];
+  if (publicUrl === undefined) return [];
+  return [
+    {
+      about,
+      state: 'doubtful',
+      message: 'The service does not know by which address builders reach drafts, so it does not show them.',
+      cure: 'Give drafts a host name in your proxy that leads to the port for drafts, and set PALLMIST_DRAFT_URL to it.',
+    },
+  ];
 }
 
 function dataDirectory({ data }: Settings): Finding[] {
