@@ -37,7 +37,12 @@ const sections = Object.entries(types).map(([type, { says, value, limits, cases 
           .filter(Boolean)
           .join(', '),
       ]),
-      ...refused.map(({ text, code: problem }) => [code(text === '' ? 'p=' : `p=${text}`), 'refused', '', code(problem)]),
+      ...refused.map(({ text, code: problem, kept }) => [
+        code(text === '' ? 'p=' : `p=${text}`),
+        kept === undefined ? 'refused' : `${code(JSON.stringify(kept))}, the rest refused`,
+        '',
+        code(problem),
+      ]),
       ...unwritable.map(({ value: given, code: problem }) => ['', json(given), 'not written', code(problem)]),
     ];
     return [

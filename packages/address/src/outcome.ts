@@ -10,6 +10,13 @@ export let refusalData: unknown;
 /** 0: the text is in the one written form. 1: it was understood all the same. 2: it was right in the past. */
 export let correction: 0 | 1 | 2 = 0;
 
+/** Whether a list may leave out the items that are wrong. */
+export let sifts = false;
+
+export function sift(on: boolean): void {
+  sifts = on;
+}
+
 /** Refuses a text or a value. @returns undefined, which is what a type gives for it */
 export function refuse(code: string, data?: unknown): undefined {
   refusalCode = code;

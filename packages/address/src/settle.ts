@@ -1,4 +1,4 @@
-import { beginValue, correction, refusalCode, refusalData, refuse } from './outcome.ts';
+import { beginValue, correction, refusalCode, refusalData, refuse, sift } from './outcome.ts';
 import { noProblems, type AddressProblem } from './problem.ts';
 import { address } from './scan.ts';
 import type { Slot, Template } from './template.ts';
@@ -36,16 +36,24 @@ export function settle({ slots, absent }: Template, note: Note | undefined): Set
     let origin: Origin = 'absent';
     if (slot.turn === turn) {
       beginValue();
-      const value = slot.odd === undefined && slot.from !== slot.to ? slot.read(address, slot.from, slot.to) : readOdd(slot);
+      let value = readTaken(slot);
+      if (value === undefined) {
+        if (refusalCode === '') origin = 'blank';
+        else {
+          problem = complain(slot, refusalCode, slot.refuses, refusalData);
+          // Of a list, the items that are right stay.
+          sift(!slot.refuses);
+          value = readTaken(slot);
+          sift(false);
+        }
+      }
       if (value !== undefined) {
         values[name] = value;
         const renamed = slot.odd?.renamed === true;
         former ||= renamed || correction === 2;
-        note?.(slot, value, 'given', renamed || correction !== 0, undefined);
+        note?.(slot, value, 'given', renamed || correction !== 0, problem);
         continue;
       }
-      if (refusalCode === '') origin = 'blank';
-      else problem = complain(slot, refusalCode, slot.refuses, refusalData);
     }
     if (problem !== undefined && slot.refuses) values[name] = undefined;
     else {
@@ -67,6 +75,9 @@ function complain({ name }: Slot, code: string, refuses: boolean, data?: unknown
   if (refuses) status = 'refused';
   return problem;
 }
+
+const readTaken = (slot: Slot): unknown =>
+  slot.odd === undefined && slot.from !== slot.to ? slot.read(address, slot.from, slot.to) : readOdd(slot);
 
 /** Reads an empty text, or an unusual one. @returns undefined with an empty code where there is no value */
 function readOdd(slot: Slot): unknown {

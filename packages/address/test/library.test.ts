@@ -134,7 +134,7 @@ describe('writing', () => {
     expect(parameters.map(({ name, origin, corrected, text: given, suggestion }) => [name, origin, corrected, given, suggestion])).toEqual([
       ['part', 'given', false, 'a+b', undefined],
       ['q', 'blank', false, '', undefined],
-      ['zones', 'absent', false, 'Arid&zones=mits', undefined],
+      ['zones', 'given', true, 'Arid&zones=mits', 'mist'],
       ['since', 'default', false, undefined, undefined],
       ['tint', 'given', true, 'FC0', undefined],
     ]);

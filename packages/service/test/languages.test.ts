@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { checkAppFile, sayIn } from '@pallmist/app';
+import { messagePhrases } from '@pallmist/app/message-phrases';
 import { phrases, translated } from '@pallmist/app/phrases';
 import { startTestService, type TestService } from '../../../test/support/garden-service.ts';
 import { littleApp, publishApp } from '../../../test/support/little-app.ts';
@@ -104,7 +105,7 @@ it('labels, navigation, title and problems are in the language, and the brand li
   expect(page).toContain('<html lang="de" dir="ltr">');
   expect(page).toContain('<option value="fern">Farn</option>');
   expect(page).toMatch(/class="home[^"]*" href="\/little\?tongue=de"/);
-  expect(page).toContain('„Höhe“ kann nicht “99” sein: Erwartet wird eine ganze Zahl von 1 bis 9.');
+  expect(page).toContain('„Höhe“ kann nicht „99“ sein: Erwartet wird eine ganze Zahl von 1 bis 9.');
   expect(page).toContain(`<link rel="alternate" hreflang="fr" href="${service.base}/little?kind=palm&amp;tongue=fr">`);
 });
 
@@ -162,4 +163,33 @@ it('the title leads to the first page in the language also from pages without a 
 
 it('a reason of a gate is in the language', async () => {
   expect(await words('/little/closed?tongue=es')).toContain('Plantas!');
+});
+
+describe.each(translated)('a message in the language %s', (tag) => {
+  // Every way to a message that needs no second machine: an address, a form, a file, a code, a short address.
+  const asked: [string, string, Record<string, string>?][] = [
+    ['no page', `/little/nowhere?tongue=${tag}`],
+    ['an address that is too long', `/little?tongue=${tag}&q=${'a'.repeat(9000)}`],
+    ['a record that is not there', `/little?tongue=${tag}&edit=zz`],
+    ['a wrong value', `/little?tongue=${tag}&tall=99&kind=elm`],
+    ['a form that is not there', `/little?tongue=${tag}`, { '~form': 'other' }],
+    ['a code of a foreign address', `/little/~qr.svg?of=${encodeURIComponent(`/elsewhere?tongue=${tag}`)}`],
+    ['a form for a short address', '/little/~s', { of: `/little/nowhere?tongue=${tag}` }],
+  ];
+  const english = [...Object.keys(phrases), ...Object.keys(messagePhrases)].filter((phrase) => phrase.length > 12);
+
+  it.each(asked)('%s: all of it, in its own quotation marks', async (_, path, form) => {
+    const visitor = new Visitor(service.base);
+    const answer = form === undefined ? await visitor.get(path) : await visitor.send(path, form);
+    const html = await answer.text();
+    const read = html
+      .slice(html.indexOf('<body'))
+      .replace(/<script[^]*?<\/script>/g, '')
+      .replace(/<[^>]*>/g, '\n')
+      .replaceAll('&#39;', '’');
+    if (answer.status >= 400) expect(read.length).toBeGreaterThan(50);
+    // “ closes a quotation in German and opens one in English.
+    expect(read).not.toMatch(/“[^“”„]*”/);
+    expect(english.filter((phrase) => !phrase.includes('{') && read.includes(phrase))).toEqual([]);
+  });
 });

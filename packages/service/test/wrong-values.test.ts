@@ -122,9 +122,9 @@ parameters: { lang: { type: choice, of: langs, default: de, reach: app } }`,
   const text = async (query: string) => said(await fetch(`${service.base}/garten${query}`));
   expect(await text('?plant=p1&bed=b1')).toContain('Willkommen: ja');
   expect(await text('?plant=p1&bed=b1&lang=en')).toContain('Welcome: yes');
-  expect(await text('?plant=p9')).toContain('„Pflanze“ kann nicht “p9” sein: Diesen Eintrag gibt es nicht.');
+  expect(await text('?plant=p9')).toContain('„Pflanze“ kann nicht „p9“ sein: Diesen Eintrag gibt es nicht.');
   expect(await text('?plant=p1&bed=b2')).toContain('Es gehört nicht zu „Beet“ in dieser Adresse.');
-  expect(await text('?houses=palm,elm')).toContain('Erwartet wird “palm” oder “fern”, oder mehrere davon, durch Kommas getrennt.');
+  expect(await text('?houses=palm,elm')).toContain('Erwartet wird „palm“ oder „fern“, oder mehrere davon, durch Kommas getrennt.');
 });
 
 it('a value that is kept for the visit is kept and counted as it is written, not as it is encoded', async () => {

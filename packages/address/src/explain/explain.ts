@@ -1,5 +1,7 @@
+import { joinItems } from '../joins.ts';
 import { locatePath, locateQuery, nameOf } from '../locate.ts';
 import type { Page, PageValues } from '../page.ts';
+import type { Parameter } from '../parameter.ts';
 import type { AddressProblem } from '../problem.ts';
 import { address, longestAddress, queryEnd, scan } from '../scan.ts';
 import { settle, type Origin } from '../settle.ts';
@@ -20,6 +22,8 @@ export interface ParameterExplanation {
   /** The value was understood although it, or its name, is written otherwise than `write` would. */
   corrected: boolean;
   problem?: AddressProblem;
+  /** Of a list, the first item that is wrong, undecoded. */
+  wrong?: string;
   /** A value that was probably meant by one that was refused. */
   suggestion?: string;
 }
@@ -64,8 +68,10 @@ export function explainLocated(page: Template): Explanation {
     if (text !== undefined) entry.text = text;
     if (value !== undefined) entry.value = value;
     if (problem !== undefined) entry.problem = problem;
+    const wrong = problem === undefined || text === undefined ? undefined : wrongItem(slot, text);
+    if (wrong !== undefined) entry.wrong = wrong;
     if (problem?.code === 'unknown-choice' && text !== undefined) {
-      const near = nearest(decodeForShow(text), problem.data as string[]);
+      const near = nearest(decodeForShow(wrong ?? text), problem.data as string[]);
       if (near !== undefined) entry.suggestion = near;
     }
     parameters.push(entry);
@@ -82,6 +88,13 @@ export function explainLocated(page: Template): Explanation {
 
 /** The text that stands in the address for a slot; several with the parameter's name between them. */
 const textOf = ({ odd, from, to }: Slot): string => odd?.raw ?? address.slice(from, to);
+
+function wrongItem({ name, parameter }: Slot, text: string): string | undefined {
+  if (parameter.joins !== joinItems) return undefined;
+  const { read } = parameter.type === 'list' ? (parameter.of as Parameter) : parameter;
+  const items = text.split(`&${name}=`).flatMap((several) => several.split(','));
+  return items.find((item) => item !== '' && read(item, 0, item.length) === undefined);
+}
 
 /** Whether the address has a text for a parameter. */
 const hasText = (origin: Origin, problem: AddressProblem | undefined): boolean =>

@@ -138,9 +138,9 @@ function withSentences({ page, former }: Claim, undeclared: Reading['undeclared'
   const said = new Map<AddressProblem, Problem>();
   const parameters = explained.parameters.map((entry): ParameterReading => {
     if (entry.value !== undefined) values[entry.name] = entry.value;
-    const { problem, suggestion, ...rest } = entry;
+    const { problem, suggestion, wrong, ...rest } = entry;
     if (problem === undefined) return rest as ParameterReading;
-    const sentence = sayProblem(page, problem, entry.text, suggestion);
+    const sentence = sayProblem(page, problem, wrong ?? entry.text, suggestion);
     said.set(problem, sentence);
     return { ...rest, problem: sentence } as ParameterReading;
   });

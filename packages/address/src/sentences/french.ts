@@ -3,6 +3,7 @@ import { alternatives, shown, type Limits } from './shown.ts';
 
 /** What a visitor reads of a text or a value that was refused, by the code, in French. */
 export const french: Sentences = {
+  'quotation-marks': () => '« $1 »',
   'cannot-be': ([label, text, reason]: string[]) => `« ${String(label)} » ne peut pas être ${String(text)} : ${String(reason)}`,
   'perhaps-meant': ([reason, name]: string[]) => `${String(reason).slice(0, -1)} ; vouliez-vous dire « ${String(name)} » ?`,
   lacks: ([name]: string[]) => `Il manque « ${String(name)} » dans l’adresse, sans quoi la page n’existe pas.`,

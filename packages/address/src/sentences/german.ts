@@ -3,6 +3,7 @@ import { alternatives, shown, type Limits } from './shown.ts';
 
 /** What a visitor reads of a text or a value that was refused, by the code, in German. */
 export const german: Sentences = {
+  'quotation-marks': () => '„$1“',
   'cannot-be': ([label, text, reason]: string[]) => `„${String(label)}“ kann nicht ${String(text)} sein: ${String(reason)}`,
   'perhaps-meant': ([reason, name]: string[]) => `${String(reason).slice(0, -1)}; vielleicht war „${String(name)}“ gemeint.`,
   lacks: ([name]: string[]) => `In der Adresse fehlt „${String(name)}“. Ohne das gibt es die Seite nicht.`,

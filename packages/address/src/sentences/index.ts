@@ -10,5 +10,8 @@ export { english, type Sentence, type Sentences } from './english.ts';
  * @param sentences those of another language; English when left out, and for a code that they lack
  */
 export function sentenceOf(code: string, data?: unknown, sentences: Sentences = english): string {
-  return (sentences[code] ?? english[code])?.(data as never) ?? `It is refused (${code}).`;
+  const sentence = (sentences[code] ?? english[code])?.(data as never) ?? `It is refused (${code}).`;
+  // What is filled in comes in the quotation marks of English.
+  const marks = sentences['quotation-marks']?.(undefined as never);
+  return marks === undefined ? sentence : sentence.replace(/“([^“”]*)”/g, marks);
 }

@@ -3,6 +3,7 @@ import { alternatives, shown, type Limits } from './shown.ts';
 
 /** What a visitor reads of a text or a value that was refused, by the code, in Spanish. */
 export const spanish: Sentences = {
+  'quotation-marks': () => '«$1»',
   'cannot-be': ([label, text, reason]: string[]) => `«${String(label)}» no puede ser ${String(text)}: ${String(reason)}`,
   'perhaps-meant': ([reason, name]: string[]) => `${String(reason).slice(0, -1)}; quizá quería decir «${String(name)}».`,
   lacks: ([name]: string[]) => `Falta «${String(name)}» en la dirección; sin ello no hay página.`,

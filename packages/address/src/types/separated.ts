@@ -1,4 +1,4 @@
-import { corrected, correction, refuse } from '../outcome.ts';
+import { corrected, correction, refuse, sifts } from '../outcome.ts';
 import { standsAt } from '../percent.ts';
 import type { Parameter } from '../parameter.ts';
 
@@ -6,7 +6,8 @@ import type { Parameter } from '../parameter.ts';
 export const mostItems = 500;
 
 /**
- * Reads items that stand with commas between them; each is encoded on its own, so that it may hold a comma.
+ * Reads items that stand with commas between them; each is encoded on its own, so that it may hold a comma. One that is wrong
+ * refuses them all, unless the list is sifted.
  * @param repeats whether an item may stand there twice; where not, it is left out the second time
  * @param most beyond so many it is refused, with `too-many`
  * @param commaFree whether no item can hold a comma: then one that was encoded still stands between two items
@@ -35,13 +36,14 @@ export function readItems<Item>(
     else {
       if (items.length === mostItems) return refuse('too-many', most);
       const value = item(source, start, end);
-      if (value === undefined) return undefined;
-      if (!repeats && items.includes(value)) corrected(0);
+      if (value === undefined && !sifts) return undefined;
+      if (value === undefined || (!repeats && items.includes(value))) corrected(0);
       else items.push(value);
     }
     start = end + 1;
   }
-  return items;
+  // Where nothing is right, there is no list.
+  return sifts && items.length === 0 ? undefined : items;
 }
 
 /** Freezes a list, a range or a sort order. */

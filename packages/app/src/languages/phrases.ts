@@ -143,63 +143,6 @@ export const phrases = {
     'Il y a eu trop de tentatives. Veuillez attendre quelques minutes.',
     'Ha habido demasiados intentos. Espere unos minutos.',
   ],
-  'Go to the first page of {0}': ['Zur ersten Seite von {0}', 'Aller à la première page de {0}', 'Ir a la primera página de {0}'],
-  'This page was removed': ['Diese Seite wurde entfernt', 'Cette page a été supprimée', 'Esta página se ha eliminado'],
-  'Nothing is at this address any more.': [
-    'Unter dieser Adresse ist nichts mehr.',
-    'Il n’y a plus rien à cette adresse.',
-    'Ya no hay nada en esta dirección.',
-  ],
-  'There is no such page': ['Diese Seite gibt es nicht', 'Cette page n’existe pas', 'Esta página no existe'],
-  'The address leads nowhere.': [
-    'Die Adresse führt nirgendwohin.',
-    'L’adresse ne mène nulle part.',
-    'La dirección no lleva a ninguna parte.',
-  ],
-  'Perhaps it is mistyped, or the page is gone.': [
-    'Vielleicht ist sie vertippt, oder die Seite gibt es nicht mehr.',
-    'Elle est peut-être mal saisie, ou la page n’existe plus.',
-    'Quizá esté mal escrita, o la página ya no exista.',
-  ],
-  'That is no address': ['Das ist keine Adresse', 'Ce n’est pas une adresse', 'Eso no es una dirección'],
-  'Something is wrong in the address': [
-    'In der Adresse stimmt etwas nicht',
-    'Il y a une erreur dans l’adresse',
-    'Hay un error en la dirección',
-  ],
-  'There is no such {0}': ['Nicht gefunden: {0}', 'Introuvable : {0}', 'No existe: {0}'],
-  'Nothing is kept under {0}. Perhaps it is mistyped, or it has been removed.': [
-    'Unter {0} ist nichts abgelegt. Vielleicht ist es vertippt, oder es wurde entfernt.',
-    'Rien n’est enregistré sous {0}. C’est peut-être mal saisi, ou cela a été supprimé.',
-    'No hay nada guardado como {0}. Quizá esté mal escrito o se haya eliminado.',
-  ],
-  'This page is not open to you': [
-    'Diese Seite ist für Sie nicht zugänglich',
-    'Cette page ne vous est pas ouverte',
-    'Esta página no está abierta para usted',
-  ],
-  'The account that you are signed in with may not see it.': [
-    'Das Konto, mit dem Sie angemeldet sind, darf sie nicht sehen.',
-    'Le compte avec lequel vous êtes connecté ne peut pas la voir.',
-    'La cuenta con la que ha iniciado sesión no puede verla.',
-  ],
-  'Sign in with another account': [
-    'Mit einem anderen Konto anmelden',
-    'Se connecter avec un autre compte',
-    'Iniciar sesión con otra cuenta',
-  ],
-  'Too many at once': ['Zu viele auf einmal', 'Trop de monde à la fois', 'Demasiados a la vez'],
-  'So many people are here that we cannot keep up. Please try again in a moment.': [
-    'Gerade sind so viele hier, dass wir nicht nachkommen. Bitte versuchen Sie es gleich noch einmal.',
-    'Il y a tant de monde que nous ne suivons pas. Veuillez réessayer dans un instant.',
-    'Hay tanta gente que no damos abasto. Inténtelo de nuevo en un momento.',
-  ],
-  'It is not saved yet.': ['Es ist noch nicht gespeichert.', 'Ce n’est pas encore enregistré.', 'Todavía no se ha guardado.'],
-  'Please look at what is marked.': [
-    'Bitte sehen Sie sich an, was markiert ist.',
-    'Veuillez vérifier ce qui est marqué.',
-    'Revise lo que está marcado.',
-  ],
   'A picture': ['Ein Bild', 'Une image', 'Una imagen'],
   'Plain text': ['Reiner Text', 'Texte brut', 'Texto sin formato'],
   'At most {0}.': ['Höchstens {0}.', 'Au plus {0}.', 'Como máximo {0}.'],
@@ -213,67 +156,7 @@ export const phrases = {
     'Ce type de fichier n’est pas accepté ici.',
     'Aquí no se acepta un archivo de este tipo.',
   ],
-  'So many mails were asked for from your network that no more are sent for a few minutes. Nothing is saved yet; please try again later.': [
-    'Aus Ihrem Netz wurden so viele E-Mails angefordert, dass einige Minuten lang keine mehr gesendet werden. Noch ist nichts gespeichert; bitte versuchen Sie es später noch einmal.',
-    'Votre réseau a demandé tant de messages qu’aucun ne part pendant quelques minutes. Rien n’est encore enregistré ; veuillez réessayer plus tard.',
-    'Desde su red se han pedido tantos mensajes que durante unos minutos no se envían más. Aún no se ha guardado nada; inténtelo más tarde.',
-  ],
-  'This form has sent so many mails that it sends no more for an hour. Nothing is saved yet; please try again later.': [
-    'Dieses Formular hat so viele E-Mails gesendet, dass es eine Stunde lang keine mehr sendet. Noch ist nichts gespeichert; bitte versuchen Sie es später noch einmal.',
-    'Ce formulaire a envoyé tant de messages qu’il n’en envoie plus pendant une heure. Rien n’est encore enregistré ; veuillez réessayer plus tard.',
-    'Este formulario ha enviado tantos mensajes que durante una hora no envía más. Aún no se ha guardado nada; inténtelo más tarde.',
-  ],
-  'So many mails went to this address that no more are sent to it for a while. Nothing is saved yet; please try again later.': [
-    'An diese Adresse gingen so viele E-Mails, dass sie eine Zeit lang keine mehr bekommt. Noch ist nichts gespeichert; bitte versuchen Sie es später noch einmal.',
-    'Tant de messages sont partis vers cette adresse qu’elle n’en reçoit plus pour le moment. Rien n’est encore enregistré ; veuillez réessayer plus tard.',
-    'A esta dirección se han enviado tantos mensajes que por un tiempo no recibe más. Aún no se ha guardado nada; inténtelo más tarde.',
-  ],
-  'The record is not there any more.': ['Den Eintrag gibt es nicht mehr.', 'Cet élément n’existe plus.', 'Ese elemento ya no existe.'],
-  'This was changed by another person meanwhile. Your text stands below and is not saved; send it again to put it in the place of theirs.':
-    [
-      'Das hat inzwischen jemand anderes geändert. Ihr Text steht unten und ist nicht gespeichert; senden Sie ihn noch einmal, um den anderen zu ersetzen.',
-      'Une autre personne a modifié ceci entre-temps. Votre texte est ci-dessous et n’est pas enregistré ; envoyez-le de nouveau pour remplacer le sien.',
-      'Otra persona ha cambiado esto entretanto. Su texto está abajo y no se ha guardado; envíelo de nuevo para sustituir el otro.',
-    ],
-  'Another record has this already.': [
-    'Ein anderer Eintrag hat diesen Wert schon.',
-    'Un autre élément a déjà cette valeur.',
-    'Otro elemento ya tiene este valor.',
-  ],
-  'There is no such record.': ['Diesen Eintrag gibt es nicht.', 'Cet élément n’existe pas.', 'Ese elemento no existe.'],
   'The file is empty.': ['Die Datei ist leer.', 'Le fichier est vide.', 'El archivo está vacío.'],
-  'The file is not here any more. Please choose it again.': [
-    'Die Datei ist nicht mehr da. Bitte wählen Sie sie noch einmal aus.',
-    'Le fichier n’est plus là. Veuillez le choisir de nouveau.',
-    'El archivo ya no está aquí. Elíjalo de nuevo.',
-  ],
-  'So many files are under way that there is no room. Please try again later.': [
-    'Es sind so viele Dateien unterwegs, dass kein Platz ist. Bitte versuchen Sie es später noch einmal.',
-    'Trop de fichiers sont en cours d’envoi. Veuillez réessayer plus tard.',
-    'Hay demasiados archivos en camino. Inténtelo de nuevo más tarde.',
-  ],
-  'Your session had ended, so this was not saved. Here it is again: please send it once more.': [
-    'Ihre Anmeldung war abgelaufen, deshalb wurde das nicht gespeichert. Hier ist es wieder: Bitte senden Sie es noch einmal.',
-    'Votre session était terminée, ce n’est donc pas enregistré. Voici votre texte : veuillez l’envoyer de nouveau.',
-    'Su sesión había terminado, por eso no se guardó. Aquí está de nuevo: envíelo otra vez.',
-  ],
-  'That form is not here': ['Dieses Formular ist nicht hier', 'Ce formulaire n’est pas ici', 'Ese formulario no está aquí'],
-  'The page does not show this form any more: what it depends on has changed meanwhile.': [
-    'Die Seite zeigt dieses Formular nicht mehr: Wovon es abhängt, hat sich inzwischen geändert.',
-    'La page ne montre plus ce formulaire : ce dont il dépend a changé entre-temps.',
-    'La página ya no muestra este formulario: aquello de lo que depende ha cambiado entretanto.',
-  ],
-  'Nothing is saved. This is what you typed:': [
-    'Es ist nichts gespeichert. Das haben Sie eingegeben:',
-    'Rien n’est enregistré. Voici ce que vous avez saisi :',
-    'No se ha guardado nada. Esto es lo que escribió:',
-  ],
-  'The file is not what its name says.': [
-    'Die Datei ist nicht, was ihr Name sagt.',
-    'Le fichier n’est pas ce que dit son nom.',
-    'El archivo no es lo que dice su nombre.',
-  ],
-  'Back to the page': ['Zurück zur Seite', 'Revenir à la page', 'Volver a la página'],
 } as const satisfies Record<string, readonly [german: string, french: string, spanish: string]>;
 
 export type Phrase = keyof typeof phrases;

@@ -1,4 +1,5 @@
 import { own } from '../own.ts';
+import type { MessagePhrase } from './message-phrases.ts';
 import type { Phrase } from './phrases.ts';
 
 /** What the table of phrases is to a page that may or may not have it. */
@@ -8,9 +9,12 @@ export type PhraseTable = Readonly<Record<string, readonly string[]>>;
 export type OwnPhrases = Readonly<Record<string, Readonly<Record<string, string>>>>;
 
 /** Says one of Pallmist's own texts in the language of a page. */
-export type Say = (phrase: Phrase, ...values: readonly (string | number)[]) => string;
+export type Say = (phrase: Phrase | MessagePhrase, ...values: readonly (string | number)[]) => string;
 
 const columns: Readonly<Record<string, number>> = { de: 0, fr: 1, es: 2 };
+
+/** In the order of the columns, with `$1` for what stands between them. */
+const quotationMarks = ['„$1“', '« $1 »', '«$1»'];
 
 /** Whether Pallmist has its own texts in a language other than English. */
 export const isTranslated = (language: string): boolean => own(columns, primary(language)) !== undefined;
@@ -23,12 +27,15 @@ const primary = (language: string) => language.toLowerCase().split('-')[0] ?? ''
  */
 export function sayIn(language: string, ownPhrases: OwnPhrases | undefined, table: PhraseTable | undefined): Say {
   const column = own(columns, primary(language));
+  // What is filled in comes in the quotation marks of English.
+  const marks = quotationMarks[column ?? -1] ?? '$&';
   return (phrase, ...values) => {
     const text =
       own(ownPhrases, language)?.[phrase] ??
       own(ownPhrases, primary(language))?.[phrase] ??
       (column === undefined ? phrase : table?.[phrase]?.[column]);
-    return (text ?? phrase).replace(/\{(\d)\}/g, (_, index: string) => String(values[Number(index)] ?? ''));
+    const filled = (_: string, index: string) => String(values[Number(index)] ?? '').replace(/“([^“”]*)”/g, marks);
+    return (text ?? phrase).replace(/\{(\d)\}/g, filled);
   };
 }
 

@@ -30,13 +30,15 @@ export class PageInFrame {
   #picking = false;
   #pointed: string | undefined;
   #wanted: string | undefined;
+  /** Addresses that were asked for, and given up for another before they were shown. */
+  #givenUp: string[] = [];
 
   attach(frame: HTMLIFrameElement): void {
     this.#frame = frame;
     this.listens = false;
     // A new frame shows nothing yet.
     this.address = undefined;
-    this.#wanted = undefined;
+    this.#want(undefined);
   }
 
   /**
@@ -45,7 +47,7 @@ export class PageInFrame {
    */
   open(address: string, step = false): void {
     if (this.address === address || this.#wanted === address) return;
-    this.#wanted = address;
+    this.#want(address);
     if (this.listens) this.#send({ pallmist: 'open', address, step });
     else this.#frame?.contentWindow?.location.replace(address);
   }
@@ -66,7 +68,7 @@ export class PageInFrame {
    */
   show(address: string, by = address): void {
     this.listens = false;
-    this.#wanted = address;
+    this.#want(address);
     this.#frame?.contentWindow?.location.replace(by);
   }
 
@@ -93,7 +95,16 @@ export class PageInFrame {
 
   /** The service has sent a document of the draft to a frame of this builder. A page that listens tells it itself. */
   sent(address: string): void {
-    if (!this.listens) this.#arrived(address, 'arrival', undefined);
+    if (this.listens) return;
+    // It is told late, of a document that the frame no longer loads.
+    const late = this.#wanted === address ? -1 : this.#givenUp.indexOf(address);
+    if (late >= 0) this.#givenUp.splice(late, 1);
+    else this.#arrived(address, 'arrival', undefined);
+  }
+
+  #want(address: string | undefined): void {
+    if (this.#wanted !== undefined && this.#wanted !== address) this.#givenUp.push(this.#wanted);
+    this.#wanted = address;
   }
 
   /** Hears what the page says. */
@@ -121,6 +132,7 @@ export class PageInFrame {
   #arrived(address: string, cause: string, place: string | undefined): void {
     const wanted = this.#wanted;
     this.#wanted = undefined;
+    this.#givenUp = [];
     // A document that was asked for and came by another address: the builder stays with what was asked for.
     const led = cause === 'arrival' && (wanted === undefined ? this.ledTo === address : wanted !== address);
     this.ledTo = led ? address : undefined;

@@ -3,7 +3,7 @@ import compression from 'compression';
 import type { Request, RequestHandler } from 'express';
 import { maySeeDrafts } from '../api/access.ts';
 import type { AppHost } from '../pages/app-host.ts';
-import { message } from '../pages/messages.ts';
+import { plainMessage } from '../pages/messages.ts';
 import type { ServiceParts } from '../service-parts.ts';
 import { builtFiles } from './built-files.ts';
 import { outerLayers, sayFailures } from './layers.ts';
@@ -31,10 +31,7 @@ export function draftWeb(parts: ServiceParts, host: AppHost): RequestListener {
     const ticket = await looks.enter(name, request, response);
     response.setHeader('cache-control', 'no-store');
     if (ticket === undefined)
-      host.say(
-        response,
-        message(undefined, 401, 'This address works once', ['Open the draft again in the console, or reload the console.']),
-      );
+      host.say(response, plainMessage(401, 'This address works once', ['Open the draft again in the console, or reload the console.']));
     else {
       const app = appBeside({ originalUrl: ticket.to });
       if (ticket.as !== undefined) await parts.trials.signIn(app, ticket.as, request, response);
@@ -47,7 +44,7 @@ export function draftWeb(parts: ServiceParts, host: AppHost): RequestListener {
     if (!maySeeDrafts(builder, app)) {
       host.say(
         response,
-        message(undefined, 401, 'This is for builders', [
+        plainMessage(401, 'This is for builders', [
           'Drafts, and what is published beside them, are shown to builders only. Open the draft in the console: that lets this browser in.',
         ]),
       );
@@ -64,15 +61,15 @@ export function draftWeb(parts: ServiceParts, host: AppHost): RequestListener {
   web.get('/~/draft/:app/~changes', async (request, response) => {
     const builder = await looks.who(request);
     if (builder === undefined || !events.open(request.params.app, builder, response, true))
-      host.say(response, message(undefined, 503, 'Too many at once', ['Too many pages and consoles have this draft open.']));
+      host.say(response, plainMessage(503, 'Too many at once', ['Too many pages and consoles have this draft open.']));
   });
   web.use('/~/published', async (request, response) => {
     const hosted = live.beside(appBeside(request));
-    if (!hosted) host.say(response, message(undefined, 404, 'Nothing is published', ['Publish the draft first.']));
+    if (!hosted) host.say(response, plainMessage(404, 'Nothing is published', ['Publish the draft first.']));
     else if (request.method === 'POST')
       host.say(
         response,
-        message(hosted, 405, 'Forms are disabled in this preview', [
+        plainMessage(405, 'Forms are disabled in this preview', [
           'It shows the published app beside the draft. Open the app itself to send the form.',
         ]),
       );
@@ -81,19 +78,16 @@ export function draftWeb(parts: ServiceParts, host: AppHost): RequestListener {
   web.use('/~/draft', async (request, response) => {
     const app = appBeside(request);
     const hosted = await live.draft(app);
-    if (!hosted) host.say(response, message(undefined, 404, 'There is no such draft', [`No app is called “${app.slice(0, 60)}”.`]));
+    if (!hosted) host.say(response, plainMessage(404, 'There is no such draft', [`No app is called “${app.slice(0, 60)}”.`]));
     else if ('problems' in hosted) {
       const sentences = hosted.problems
         .slice(0, 20)
         .map(({ message: text, line }) => (line === undefined ? text : `Line ${String(line)}: ${text}`));
-      host.say(response, message(undefined, 422, 'The draft cannot be shown yet', sentences));
+      host.say(response, plainMessage(422, 'The draft cannot be shown yet', sentences));
     } else await host.answer(hosted, request, response);
   });
   web.use((_, response) => {
-    host.say(
-      response,
-      message(undefined, 404, 'Nothing is here', ['This address shows drafts only. The console and the apps are beside it.']),
-    );
+    host.say(response, plainMessage(404, 'Nothing is here', ['This address shows drafts only. The console and the apps are beside it.']));
   });
   web.use(sayFailures(host, () => undefined));
   return web;

@@ -42,7 +42,7 @@ export const sayFailures =
           .status(status)
           .type('application/problem+json')
           .send(JSON.stringify(problemDetails(status, sentence)));
-      else host.say(response, message(appAt(request.path), status, 'Request rejected', [sentence]));
+      else host.say(response, message(appAt(request.path), status, 'Request rejected', [{ said: sentence }]));
       return;
     }
     request.log.error({ err: error }, 'request failed');

@@ -6,7 +6,7 @@ import { maySeeDrafts } from '../api/access.ts';
 import { apiRouter } from '../api/router.ts';
 import { docsStyle } from '../docs/docs-style.ts';
 import { docsSite } from '../docs/docs-site.ts';
-import { message, strayMessage } from '../pages/messages.ts';
+import { plainMessage, strayMessage } from '../pages/messages.ts';
 import type { AppHost } from '../pages/app-host.ts';
 import type { ServiceParts } from '../service-parts.ts';
 import { builtFiles } from './built-files.ts';
@@ -101,11 +101,11 @@ function leadToDrafts({ builders, looks, origins }: ServiceParts, host: AppHost)
     if (!maySeeDrafts(builder, appBeside(request)))
       host.say(
         response,
-        message(undefined, 401, 'This is for builders', [
+        plainMessage(401, 'This is for builders', [
           'Drafts, and what is published beside them, are shown to builders only. Open the console by its link, or sign in to it, first.',
         ]),
       );
-    else if (origin === undefined) host.say(response, message(undefined, 503, 'Drafts have no address yet', [noDraftOrigin]));
+    else if (origin === undefined) host.say(response, plainMessage(503, 'Drafts have no address yet', [noDraftOrigin]));
     else {
       const to = request.originalUrl;
       redirectToOrigin(response, origin, request.headers.authorization === undefined ? looks.addressWith({ builder: builder.id, to }) : to);

@@ -144,7 +144,7 @@ function turnAway(hosted: HostedApp, request: Request, reading: Reading, passage
     [
       reason === undefined
         ? 'The account that you are signed in with may not see it.'
-        : appTexts(hosted.definition, reading.values)(reason),
+        : { said: appTexts(hosted.definition, reading.values)(reason) },
     ],
     reading.values,
   );

@@ -14,7 +14,7 @@ import { kindOfForm } from './form-kind.ts';
 import { SitemapRoute } from './sitemap.ts';
 import { LookRoute } from './look-route.ts';
 import { MailedLink } from './mailed-link.ts';
-import { busyMessage, message, type StatusMessage } from './messages.ts';
+import { busyMessage, message, valuesAnywhere, type StatusMessage } from './messages.ts';
 import { PageCache } from './page-cache.ts';
 import { formAnswer, pageAnswer, type PageParts } from './page-request.ts';
 import { PreviousPages } from './previous-pages.ts';
@@ -85,7 +85,7 @@ export class AppHost {
       if ('elsewhere' in received) await answer({ request, response }, received.elsewhere, this.#assets);
       else await this.#work(hosted, response, () => this.#send(hosted, received.form, request, response));
     } else if (method === 'GET' || method === 'HEAD') await this.#work(hosted, response, () => this.#get(hosted, request, response));
-    else this.#takesNone(hosted, response);
+    else this.#takesNone(hosted, request, response);
   }
 
   /** That the service is busy, drawn once for each app: to say so must cost next to nothing. */
@@ -143,12 +143,15 @@ export class AppHost {
         return;
       }
       case undefined:
-        this.#takesNone(hosted, response);
+        this.#takesNone(hosted, request, response);
     }
   }
 
-  #takesNone(hosted: HostedApp, response: Response): void {
+  #takesNone(hosted: HostedApp, request: Request, response: Response): void {
     response.setHeader('allow', 'GET, HEAD');
-    this.say(response, message(hosted, 405, 'That cannot be sent here', ['The page takes no such form.']));
+    this.say(
+      response,
+      message(hosted, 405, 'That cannot be sent here', ['The page takes no such form.'], valuesAnywhere(hosted, request.originalUrl)),
+    );
   }
 }

@@ -46,6 +46,6 @@ export class FileRoute implements Route {
     const wanted = wantedFile(hosted, path);
     if (wanted === undefined) return 'not-mine';
     const sent = await sendFile(this.#store, hosted, wanted, response);
-    return sent ? 'answered' : message(hosted, 404, 'There is no such file', ['It may have been renamed or taken away.']);
+    return sent ? 'answered' : message(hosted, 404, 'There is no such file', ['It may have been renamed or removed.']);
   }
 }

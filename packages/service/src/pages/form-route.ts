@@ -1,7 +1,7 @@
 import { own, formAddress, pathTemplate } from '@pallmist/app';
 import type { Request, Response } from 'express';
 import type { HostedApp } from '../apps/hosted-app.ts';
-import { message, type StatusMessage } from './messages.ts';
+import { message, valuesAnywhere, type StatusMessage } from './messages.ts';
 import type { Route } from './route.ts';
 import { redirect } from '../http/location.ts';
 
@@ -20,7 +20,15 @@ export class FormRoute implements Route {
     const query = new URLSearchParams(request.originalUrl.split('?')[1] ?? '');
     const to = formAddress({ action: '', path: hosted.compiled.mount + pathTemplate(page.address) }, [...query]);
     if (to === undefined)
-      return Promise.resolve(message(hosted, 422, 'Something is missing', ['Go back and fill in every box that the page needs.']));
+      return Promise.resolve(
+        message(
+          hosted,
+          422,
+          'Something is missing',
+          ['Go back and fill in every box that the page needs.'],
+          valuesAnywhere(hosted, request.originalUrl),
+        ),
+      );
     response.setHeader('cache-control', 'no-store');
     redirect(response, 303, to);
     return Promise.resolve('answered');

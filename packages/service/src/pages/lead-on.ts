@@ -5,7 +5,7 @@ import { message } from './messages.ts';
 import { leads, says, tools, type Loaded, type PageOutcome } from './steps.ts';
 
 /** Where a page leads on to by itself; undefined where it is shown. Drafts are shown, so that builders can see them. */
-export async function leadOn({ hosted, book, service }: Loaded, sealer: Sealer): Promise<{ elsewhere: PageOutcome } | undefined> {
+export async function leadOn({ hosted, book, service, reading }: Loaded, sealer: Sealer): Promise<{ elsewhere: PageOutcome } | undefined> {
   if (hosted.draft) return undefined;
   const seen = () => leadsOnTo(service.page, service.payload, { ...tools, seals: book });
   let to = seen();
@@ -13,5 +13,6 @@ export async function leadOn({ hosted, book, service }: Loaded, sealer: Sealer):
   if (to !== undefined && (await fillBook(hosted, book, sealer))) to = seen();
   if (to === undefined) return undefined;
   if (to.href !== undefined) return leads(303, to.href);
-  return says(message(hosted, 404, 'This address leads nowhere', ['It led to another page, and a value for that is missing now.']));
+  const why = 'It led to another page, and a value for that is missing now.';
+  return says(message(hosted, 404, 'This address leads nowhere', [why], reading.values));
 }

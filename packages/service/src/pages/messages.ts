@@ -10,6 +10,8 @@ import {
   quote,
   readAddress,
   Refusal,
+  inEnglish,
+  longestAddress,
   sayIn,
   showPage,
   pageTitle,
@@ -25,6 +27,7 @@ import {
   type ShownPage,
   type Values,
 } from '@pallmist/app';
+import { messagePhrases, type MessagePhrase } from '@pallmist/app/message-phrases';
 import { phrases } from '@pallmist/app/phrases';
 import type { MessagePage } from '@pallmist/pages/server';
 import type { HostedApp } from '../apps/hosted-app.ts';
@@ -36,9 +39,18 @@ export interface StatusMessage {
   message: MessagePage;
 }
 
+/** A sentence that is in the language of its reader already, or that is the app’s own. */
+export interface Said {
+  said: string;
+}
+
+/** What stands on a message: one of Pallmist’s own phrases, which is translated, or a sentence that is ready. */
+export type Sentence = Phrase | MessagePhrase | Said;
+
 /** What to say for an address that cannot be shown. */
 export function readingMessage(hosted: HostedApp, reading: Reading, address: string): StatusMessage {
   const values = reading.page === undefined ? valuesAnywhere(hosted, address) : reading.values;
+  const say = sayFor(hosted, values);
   const inWords = appTexts(hosted.definition, values);
   const declared = { ...hosted.definition.parameters, ...own(hosted.definition.pages, reading.page ?? '')?.parameters };
   const sentences = reading.problems
@@ -50,8 +62,8 @@ export function readingMessage(hosted: HostedApp, reading: Reading, address: str
         : problem,
     )
     .flatMap(({ message: raw, hint, parameter = '' }) => {
-      const said = withTextsInWords(raw, own(declared, parameter), inWords);
-      return hint === undefined ? [said] : [said, hint];
+      const said = { said: withTextsInWords(raw, own(declared, parameter), inWords) };
+      return hint === undefined ? [said] : [said, { said: hint }];
     });
   switch (reading.status) {
     case 'gone':
@@ -61,17 +73,13 @@ export function readingMessage(hosted: HostedApp, reading: Reading, address: str
         hosted,
         404,
         'There is no such page',
-        [sentences[0] ?? 'The address leads nowhere.', 'Perhaps it is mistyped, or the page is gone.'],
+        [{ said: say('No page is at {0}.', quote(pathOf(address), 80)) }, 'Perhaps it is mistyped, or the page is gone.'],
         values,
       );
     case 'malformed':
-      return message(
-        hosted,
-        reading.problems.some(({ code }) => code === 'address-too-long') ? 414 : 400,
-        'That is no address',
-        sentences,
-        values,
-      );
+      return reading.problems.some(({ code }) => code === 'address-too-long')
+        ? message(hosted, 414, 'That is no address', [{ said: say('The address is longer than {0} characters.', longestAddress) }], values)
+        : message(hosted, 400, 'That is no address', ['The address leads nowhere.'], values);
     default: {
       const gone = reading.parameters.find(({ problem }) => problem?.code === 'gone-value');
       if (gone !== undefined) return goneValueMessage(hosted, reading, gone, inWords);
@@ -92,7 +100,7 @@ function goneMessage(hosted: HostedApp, { gone = 0 }: Reading, inWords: (text: s
     hosted,
     410,
     'This page was removed',
-    [reason === undefined ? 'Nothing is at this address any more.' : inWords(reason)],
+    [reason === undefined ? 'Nothing is at this address any more.' : { said: inWords(reason) }],
     values,
   );
   const target = to === undefined ? undefined : own(hosted.definition.pages, to.page);
@@ -112,7 +120,7 @@ function goneValueMessage(
 ): StatusMessage {
   const declaration = own({ ...hosted.definition.parameters, ...own(hosted.definition.pages, page)?.parameters }, name);
   const { reason, instead } = own(declaration?.goneValues, decodeForShow(text)) ?? {};
-  const sentence = reason === undefined ? 'Nothing is at this address any more.' : inWords(reason);
+  const sentence: Sentence = reason === undefined ? 'Nothing is at this address any more.' : { said: inWords(reason) };
   const said = message(hosted, 410, 'This page was removed', [sentence], values);
   const compiled = hosted.compiled.pages.get(page)?.byName.get(name);
   if (instead === undefined || compiled === undefined) return said;
@@ -134,8 +142,8 @@ export function missingMessage(hosted: HostedApp, page: string, missing: Missing
   return message(
     hosted,
     404,
-    say('There is no such {0}', languageOf(hosted.definition, values) === 'en' ? label.toLowerCase() : label),
-    [say('Nothing is kept under {0}. Perhaps it is mistyped, or it has been removed.', quote(missing.key))],
+    { said: say('There is no such {0}', languageOf(hosted.definition, values) === 'en' ? label.toLowerCase() : label) },
+    [{ said: say('Nothing is kept under {0}. Perhaps it is mistyped, or it has been removed.', quote(missing.key)) }],
     values,
   );
 }
@@ -149,43 +157,51 @@ export function failureMessage(hosted: HostedApp | undefined): StatusMessage {
   return message(hosted, 500, 'That did not work', ['Something went wrong on our side; it is in the service’s log. Please try again.']);
 }
 
+/** The path of an address, as it stands there. */
+const pathOf = (address: string): string => /^[^?#]*/.exec(address)?.[0] ?? '';
+
 /** The values that an address of no page gives to what every page has: its language, say. */
-function valuesAnywhere(hosted: HostedApp, address: string): Values {
+export function valuesAnywhere(hosted: HostedApp, address: string): Values {
   const query = /\?[^#]*/.exec(address)?.[0] ?? '';
   return readAddress(hosted.compiled, (hosted.compiled.mount || '/') + query).values;
 }
 
+const allPhrases = { ...phrases, ...messagePhrases };
+
 /** Says Pallmist's own texts in the language of an address of the app. */
 export const sayFor = (hosted: HostedApp, values: Values): Say =>
-  sayIn(languageOf(hosted.definition, values), hosted.definition.phrases, phrases);
+  sayIn(languageOf(hosted.definition, values), hosted.definition.phrases, allPhrases);
 
 /** Says Pallmist's own sentences in the language of an address, and leaves all others as they are. */
 export function ownTextsIn(hosted: HostedApp, values: Values): (text: string) => string {
   const say = sayFor(hosted, values);
-  return (text) => (Object.hasOwn(phrases, text) ? say(text as Phrase) : text);
+  return (text) => (Object.hasOwn(allPhrases, text) ? say(text as Phrase) : text);
 }
 
 /** The values of an address that says nothing: the defaults. */
 const noValues: Values = {};
 
+/** A message of no app, in English: for builders, and for what reaches no app. */
+export function plainMessage(status: number, title: string, sentences: string[]): StatusMessage {
+  const bare = { say: inEnglish, language: 'en', appTitle: 'Pallmist', home: '/' };
+  return { status, message: { ...bare, title, sentences, ways: [], navigation: undefined, draft: false } };
+}
+
 /**
  * A message in the look of an app; without an app, plainly.
- * @param title and sentences: Pallmist's own phrases are translated to the language of the values
+ * @param values whose language it is in
  */
 export function message(
   hosted: HostedApp | undefined,
   status: number,
-  title: string,
-  sentences: string[],
+  title: Sentence,
+  sentences: readonly Sentence[],
   values: Values = noValues,
 ): StatusMessage {
-  if (!hosted) {
-    const bare = { say: sayIn('en', undefined, undefined), language: 'en', appTitle: 'Pallmist', home: '/' };
-    return { status, message: { ...bare, title, sentences, ways: [], navigation: undefined, draft: false } };
-  }
+  const say = hosted === undefined ? inEnglish : sayFor(hosted, values);
+  const inWords = (sentence: Sentence) => (typeof sentence === 'string' ? say(sentence) : sentence.said);
+  if (!hosted) return plainMessage(status, inWords(title), sentences.map(inWords));
   const { definition } = hosted;
-  const say = sayFor(hosted, values);
-  const inWords = ownTextsIn(hosted, values);
   const shown = frameOf(hosted, values);
   return {
     status,

@@ -5,7 +5,7 @@ import { create } from 'qrcode';
 import type { HostedApp } from '../apps/hosted-app.ts';
 import type { Clock } from '../clock.ts';
 import { AttemptLimit } from '../http/attempt-limit.ts';
-import { message, type StatusMessage } from './messages.ts';
+import { message, valuesAnywhere, type StatusMessage } from './messages.ts';
 import type { Route } from './route.ts';
 
 /** Longest text that a code still holds and that a telephone still reads from paper, in characters. */
@@ -47,15 +47,17 @@ export class QrCodes implements Route {
     const of = new URLSearchParams(request.originalUrl.split('?')[1] ?? '').get('of') ?? '';
     // Codes of this app's own addresses only: others could be printed with this site's name on them.
     const own = staysOnSite(of) && (readAddress(hosted.compiled, of).page !== undefined || of.startsWith(`${hosted.compiled.mount}/~s/`));
+    const values = valuesAnywhere(hosted, of);
     const text = this.#base() + of;
-    if (!own) return message(hosted, 404, 'There is no such page', ['A code is drawn for addresses of this app only: ~qr.svg?of=/…']);
+    if (!own)
+      return message(hosted, 404, 'There is no such page', ['A code is drawn for addresses of this app only: ~qr.svg?of=/…'], values);
     if (text.length > longestInCode)
-      return message(hosted, 400, 'The address is too long', ['Make a short address of it first; then it fits into a code.']);
+      return message(hosted, 400, 'The address is too long', ['Make a short address of it first; then it fits into a code.'], values);
     const name = `${kind} ${text}`;
     let drawn = this.#drawn.get(name);
     if (drawn === undefined) {
       if (this.#limit.isReachedBy(request, response))
-        return message(hosted, 429, 'Too many codes', ['So many codes were drawn for you that there are no more for a minute.']);
+        return message(hosted, 429, 'Too many codes', ['So many codes were drawn for you that there are no more for a minute.'], values);
       drawn = draw(kind, text);
       if (this.#drawn.size >= mostKept) this.#drawn.delete(this.#drawn.keys().next().value ?? '');
       this.#drawn.set(name, drawn);

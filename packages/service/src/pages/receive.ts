@@ -5,7 +5,7 @@ import { BodyGate } from '../http/bodies.ts';
 import { isFromThisSite } from '../http/same-site.ts';
 import type { ServiceParts } from '../service-parts.ts';
 import { readForm, sendsFiles, type FormBody } from './form-body.ts';
-import { message } from './messages.ts';
+import { message, valuesAnywhere } from './messages.ts';
 import { says, type Step } from './steps.ts';
 
 const filesOfNetwork = { window: 10 * 60_000, most: 60 };
@@ -25,16 +25,27 @@ export class FormReceiver {
 
   /** @throws RefusedBody where the body cannot be read */
   async receive(hosted: HostedApp, request: Request, response: Response): Promise<Step<{ form: FormBody }>> {
+    const values = () => valuesAnywhere(hosted, request.originalUrl);
     if (!isFromThisSite(request, this.#origins.reached(request, hosted.draft)))
-      return says(message(hosted, 403, 'That came from another site', ['The form was not sent from this site, so it was not taken.']));
+      return says(
+        message(hosted, 403, 'That came from another site', ['The form was not sent from this site, so it was not taken.'], values()),
+      );
     if (this.#forms.isReachedBy(request, response))
       return says(
-        message(hosted, 429, 'Too many at once', [
-          'So many forms came from your network that no more are taken for a minute. Nothing is saved yet; please go back and send it again.',
-        ]),
+        message(
+          hosted,
+          429,
+          'Too many at once',
+          [
+            'So many forms came from your network that no more are taken for a minute. Nothing is saved yet; please go back and send it again.',
+          ],
+          values(),
+        ),
       );
     if (sendsFiles(request) && this.#files.isReachedBy(request, response))
-      return says(message(hosted, 429, 'Too many files', ['So many files came from your network that no more are taken for a while.']));
+      return says(
+        message(hosted, 429, 'Too many files', ['So many files came from your network that no more are taken for a while.'], values()),
+      );
     return { form: await this.#bodies.during(request, () => readForm(request, hosted.greatestFile)) };
   }
 }

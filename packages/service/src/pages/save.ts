@@ -159,7 +159,7 @@ function closed({ hosted, reading, request }: Loaded, texts: Record<string, stri
     'That form is not here',
     [
       'The page does not show this form any more: what it depends on has changed meanwhile.',
-      ...(typed.length === 0 ? [] : ['Nothing is saved. This is what you typed:']),
+      ...(typed.length === 0 ? [] : (['Nothing is saved. This is what you typed:'] as const)),
     ],
     reading.values,
   );

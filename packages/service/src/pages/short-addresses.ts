@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto';
-import { own, walkContent, staysOnSite } from '@pallmist/app';
+import { own, readAddress, staysOnSite, walkContent } from '@pallmist/app';
 import type { Request, Response } from 'express';
 import type { HostedApp } from '../apps/hosted-app.ts';
 import { openedFor } from '../apps/sealed-values.ts';
@@ -12,7 +12,7 @@ import type { Store } from '../store/store.ts';
 import { hashToken } from '../store/tokens.ts';
 import type { FormBody } from './form-body.ts';
 import { fillBook } from './load.ts';
-import { message, type StatusMessage } from './messages.ts';
+import { message, sayFor, valuesAnywhere, type Sentence, type StatusMessage } from './messages.ts';
 import type { Route } from './route.ts';
 import { addressOf, shareable } from './shareable.ts';
 import { redirect } from '../http/location.ts';
@@ -101,7 +101,13 @@ export class ShortAddresses implements Route {
     const shared = shareable(compiled, of);
     const days = 'page' in shared ? daysOn(hosted, shared.page) : undefined;
     if ('problems' in shared || days === undefined || !staysOnSite(of))
-      return message(hosted, 422, 'No short address was made', ['There is none for this address: no page of the app offers it there.']);
+      return message(
+        hosted,
+        422,
+        'No short address was made',
+        ['There is none for this address: no page of the app offers it there.'],
+        valuesAnywhere(hosted, of),
+      );
     const { shortAddresses } = this.#store;
     const token = this.#cookies.read(hosted, request, 'short') ?? randomBytes(16).toString('base64url');
     const short = this.#limit.isReachedBy(request, response)
@@ -122,17 +128,23 @@ export class ShortAddresses implements Route {
   #about(hosted: HostedApp, short: ShortAddress, to: string | undefined, request: Request): StatusMessage {
     const { mount } = hosted.compiled;
     const whole = this.#whole(hosted, short);
-    const about = message(hosted, 200, whole.replace(/^https?:\/\//, ''), [
-      to === undefined ? 'The page that it was made for is not part of the app any more.' : `It leads to ${this.#base()}${to}`,
-      short.endsAt === null ? 'It lasts.' : `It leads there until ${until(short) ?? ''}.`,
-    ]);
-    if (to !== undefined) about.message.ways.unshift({ text: 'Go there', href: to });
+    // Who made it shared a page in its language; it is that of who reads about it.
+    const values = to === undefined ? {} : readAddress(hosted.compiled, to).values;
+    const say = sayFor(hosted, values);
+    const sentences: Sentence[] = [
+      to === undefined
+        ? 'The page that it was made for is not part of the app any more.'
+        : { said: say('It leads to {0}', this.#base() + to) },
+      short.endsAt === null ? 'It lasts.' : { said: say('It leads there until {0}.', until(short) ?? '') },
+    ];
+    const about = message(hosted, 200, { said: whole.replace(/^https?:\/\//, '') }, sentences, values);
+    if (to !== undefined) about.message.ways.unshift({ text: say('Go there'), href: to });
     about.message.picture = {
       source: `${mount}/~qr.svg?of=${encodeURIComponent(`${mount}/~s/${short.code}`)}`,
-      alternative: 'The short address as a QR code',
+      alternative: say('The short address as a QR code'),
     };
     if (short.maker !== null && short.maker === this.#maker(hosted, request))
-      about.message.action = { to: `${mount}/~s/${short.code}`, name: '~withdraw', value: 'yes', button: 'Withdraw it' };
+      about.message.action = { to: `${mount}/~s/${short.code}`, name: '~withdraw', value: 'yes', button: say('Withdraw it') };
     return about;
   }
 

@@ -1,4 +1,4 @@
-import { own, followBack, showPage, signUpForm, writeAddress, type FormState } from '@pallmist/app';
+import { own, followBack, showPage, signUpForm, writeAddress, type FormState, type Say } from '@pallmist/app';
 import type { Clock } from '../clock.ts';
 import { AttemptLimit } from '../http/attempt-limit.ts';
 import type { LoadGuard } from '../http/load-guard.ts';
@@ -7,7 +7,7 @@ import { passwordProblem } from '../people/password-rule.ts';
 import type { PasswordTurns } from '../people/password-turns.ts';
 import type { Store } from '../store/store.ts';
 import type { FormBody } from './form-body.ts';
-import { message } from './messages.ts';
+import { message, sayFor } from './messages.ts';
 import type { SaveOutcome } from './save.ts';
 import type { SignIn } from './sign-in.ts';
 import { says, tools, type Loaded, type Step } from './steps.ts';
@@ -32,30 +32,35 @@ export class SignUp {
     this.#limit = new AttemptLimit(accountsOfNetwork, clock.steady);
   }
 
-  async join({ hosted, payload, request, response }: Loaded, { texts }: FormBody): Promise<Step<SaveOutcome>> {
+  async join({ hosted, payload, reading, request, response }: Loaded, { texts }: FormBody): Promise<Step<SaveOutcome>> {
+    const { values } = reading;
     const { definition } = hosted;
     const newcomers = definition.signIn?.newcomers;
     if (newcomers === undefined || !showPage(payload, tools).forms.includes(signUpForm))
-      return says(message(hosted, 409, 'That form is not here', ['Nobody makes an account on this page.']));
+      return says(message(hosted, 409, 'That form is not here', ['Nobody makes an account on this page.'], values));
+    const say = sayFor(hosted, values);
     const field = (name: string) => own(texts, name) ?? '';
     const [name, login, password] = [field('called').trim(), field('login').trim(), field('password')];
-    const again = (problems: Record<string, string>, problem = 'There is no account yet. Please look at what is marked.'): SaveOutcome => {
-      const state: FormState = { values: { called: name, login }, problems, problem };
+    const again = (
+      problems: Record<string, string>,
+      problem: Parameters<Say>[0] = 'There is no account yet. Please look at what is marked.',
+    ): SaveOutcome => {
+      const state: FormState = { values: { called: name, login }, problems, problem: say(problem) };
       return { again: { [signUpForm]: state } };
     };
     if (this.#limit.isReachedBy(request, response))
       return again({}, 'So many accounts were asked for from your network that no more are made for a while. Please try again later.');
     const problems: Record<string, string> = {};
-    if (name === '' || name.length > 80) problems['called'] = 'Between 1 and 80 characters, please.';
-    if (!isLoginName(login)) problems['login'] = loginNameRule;
-    const weak = passwordProblem(password, [login, name]);
+    if (name === '' || name.length > 80) problems['called'] = say('Between 1 and 80 characters, please.');
+    if (!isLoginName(login)) problems['login'] = say(loginNameRule);
+    const weak = passwordProblem(password, [login, name], say);
     if (weak !== undefined) problems['password'] = weak;
     const person = { name, password, roles: newcomers.roles ?? [] };
     if (Object.keys(problems).length > 0) return again(problems);
     const add = () => this.#guard.aside(() => this.#store.people.add(definition.app, login, person));
     const added = await this.#turns.during(request, add);
     if (added === 'too-many') return again({}, 'So many people are here that we cannot keep up. Please try again in a moment.');
-    if (!added) return again({ login: 'There is an account of this name already.' });
+    if (!added) return again({ login: say('There is an account of this name already.') });
     await this.#signIn.begin(hosted, login, request, response);
     const first =
       newcomers.afterSignUp && writeAddress(hosted.compiled, newcomers.afterSignUp.page, newcomers.afterSignUp.values ?? {}).address;

@@ -1,3 +1,4 @@
+import { inEnglish, type Say } from '@pallmist/app';
 import { dictionary } from '@zxcvbn-ts/language-common';
 
 const shortest = 8;
@@ -11,13 +12,14 @@ let common: Set<string> | undefined;
  * @param known the person’s login name and name
  * @returns a sentence; undefined for a password that is taken
  */
-export function passwordProblem(password: string, known: readonly string[]): string | undefined {
+export function passwordProblem(password: string, known: readonly string[], say: Say = inEnglish): string | undefined {
   const length = [...password].length;
-  if (length < shortest) return `It needs at least ${String(shortest)} characters.`;
-  if (password.length > longest) return `It may have at most ${String(longest)} characters.`;
+  if (length < shortest) return say('It needs at least {0} characters.', shortest);
+  if (password.length > longest) return say('It may have at most {0} characters.', longest);
   const small = password.toLowerCase();
   common ??= new Set(dictionary['passwords-common'].filter((one): one is string => typeof one === 'string' && one.length >= shortest));
-  if (common.has(small) || new Set(small).size < 3) return 'This is one of the first passwords that anybody would try. Choose another one.';
-  if (known.some((name) => name !== '' && small === name.toLowerCase())) return 'It is the same as the name. Choose another one.';
+  if (common.has(small) || new Set(small).size < 3)
+    return say('This is one of the first passwords that anybody would try. Choose another one.');
+  if (known.some((name) => name !== '' && small === name.toLowerCase())) return say('It is the same as the name. Choose another one.');
   return undefined;
 }

@@ -1,6 +1,7 @@
 import { quote, toPointer } from '@pallmist/address/declare';
 import { suggest } from '@pallmist/address/explain';
 import { phrases } from '../../languages/phrases.ts';
+import { messagePhrases } from '../../languages/message-phrases.ts';
 import { isTranslated } from '../../languages/say.ts';
 import { report, type CheckContext } from './context.ts';
 
@@ -66,7 +67,7 @@ export function checkWords(context: CheckContext): void {
 /** In a language that Pallmist does not speak, the app file says what stands on buttons and in messages. */
 function checkPhrases(context: CheckContext, list: string, tags: readonly string[]): void {
   const { phrases: own = {} } = context.definition;
-  const all = Object.keys(phrases);
+  const all = [...Object.keys(phrases), ...Object.keys(messagePhrases)];
   for (const [tag, given] of Object.entries(own))
     for (const name of Object.keys(given).filter((phrase) => !all.includes(phrase)))
       report(context, ['phrases', tag, name], {
