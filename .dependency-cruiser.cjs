@@ -1,4 +1,4 @@
-// Who may use whom, as the design has it: the address library uses nobody.
+// Allowed imports, as the design has them: the address library imports no other package.
 const allowed = {
   address: [],
   app: ['address'],

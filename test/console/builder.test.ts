@@ -294,7 +294,7 @@ it('changes records in place, as a spreadsheet would, and says what is refused',
   await page.getByRole('button', { name: 'Remove bog' }).click();
   await page.getByText('Removed bog.').waitFor();
   await page.getByRole('button', { name: 'Tell visitors that it is gone' }).click();
-  await page.getByLabel('What visitors read when they follow a link to it').fill('The bog was drained.');
+  await page.getByLabel('Message for visitors who follow a link to it').fill('The bog was drained.');
   expect(await axeProblems(page)).toEqual([]);
   await page.getByRole('button', { name: 'Declare it as gone' }).click();
   await untilSaved(page);

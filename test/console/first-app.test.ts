@@ -78,7 +78,7 @@ it('shapes the record page: a tab, and a gate that asks for sign-in', async () =
   await page.getByText('Odo Marl can sign in as odo.').waitFor();
   await goTo(page, 'Pages');
   await goToPage(page, 'change-garden-tool');
-  await page.getByLabel('Whom it admits').selectOption('signed-in');
+  await page.getByLabel('Who can open it').selectOption('signed-in');
   await untilSaved(page);
 });
 

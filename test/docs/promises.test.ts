@@ -123,7 +123,7 @@ ${form.replaceAll(/^/gm, '      ')}
 
 it('every command of the guide is there, and every command that is there is in the guide', () => {
   const help = execFileSync(process.execPath, [join(root, 'packages/cli/dist/main.js'), '--help'], { encoding: 'utf8' });
-  const commands = [...(help.split('Begin:')[1] ?? '').matchAll(/^ {2}([a-z]+)/gm)]
+  const commands = [...(help.split('Get started:')[1] ?? '').matchAll(/^ {2}([a-z]+)/gm)]
     .map(([, name = '']) => name)
     .filter((name) => name !== 'help');
   const documented = [...read('docs/command.md').matchAll(/^\| `([a-z]+)/gm)].map(([, name = '']) => name);

@@ -157,7 +157,7 @@ export const operations = {
   addPrinted: operation({
     method: 'post',
     path: '/apps/{app}/links/printed',
-    summary: 'Notes that an address is printed: publishing cannot change what it means.',
+    summary: 'Records that an address is printed: publishing cannot change what it means.',
     access: 'builder',
     scope: 'apps:write',
     body: schemas.printedBody,
@@ -213,7 +213,7 @@ export const operations = {
   tryAs: operation({
     method: 'post',
     path: '/apps/{app}/try-as',
-    summary: 'Makes an address that shows the draft as a person of the app sees it, or as a visitor who is not signed in.',
+    summary: 'Creates an address that shows the draft as a person of the app sees it, or as a visitor who is not signed in.',
     access: 'viewer',
     body: schemas.tryAsBody,
     answer: schemas.triedAs,
@@ -221,7 +221,7 @@ export const operations = {
   findRecords: operation({
     method: 'post',
     path: '/apps/{app}/records/{collection}/find',
-    summary: 'Finds records of a collection, as texts.',
+    summary: 'Finds records of a collection, with their values as texts.',
     access: 'viewer',
     scope: 'records:read',
     body: schemas.findBody,
@@ -230,7 +230,7 @@ export const operations = {
   changeRecords: operation({
     method: 'post',
     path: '/apps/{app}/records/{collection}/changes',
-    summary: 'Creates, changes and removes records, one after the other; each has a result of its own.',
+    summary: 'Creates, changes and removes records one by one, with a result for each.',
     mostBytes: ofDraft,
     access: 'builder',
     scope: 'records:write',
@@ -338,7 +338,7 @@ export const operations = {
   renewWebhookSecret: operation({
     method: 'post',
     path: '/apps/{app}/webhooks/{id}/secret',
-    summary: 'Gives a webhook a new secret; the one before signs nothing from now on.',
+    summary: 'Gives a webhook a new secret; the previous one is no longer used.',
     access: 'owner',
     scope: 'webhooks:write',
     body: undefined,
@@ -347,7 +347,7 @@ export const operations = {
   removeWebhook: operation({
     method: 'delete',
     path: '/apps/{app}/webhooks/{id}',
-    summary: 'Removes a webhook with all that was to be sent to it.',
+    summary: 'Removes a webhook and all its pending deliveries.',
     access: 'owner',
     scope: 'webhooks:write',
     body: undefined,
@@ -375,7 +375,7 @@ export const operations = {
   previewMail: operation({
     method: 'post',
     path: '/apps/{app}/mails/{mail}/preview',
-    summary: 'Writes a mail of the draft as a form would send it, and puts it into the outbox if asked to.',
+    summary: 'Renders a mail of the draft as a form would send it, and can put it into the outbox.',
     access: 'builder',
     scope: 'mails:send',
     body: schemas.mailPreviewBody,
@@ -384,7 +384,7 @@ export const operations = {
   putPerson: operation({
     method: 'put',
     path: '/apps/{app}/people/{login}',
-    summary: 'Lets a person sign in to the app, or gives them a new password, which ends their sessions.',
+    summary: 'Creates a person’s account in the app, or gives it a new password, which ends their sessions.',
     access: 'builder',
     scope: 'people:write',
     body: schemas.personBody,
@@ -402,7 +402,7 @@ export const operations = {
   removePerson: operation({
     method: 'delete',
     path: '/apps/{app}/people/{login}',
-    summary: 'Lets a person sign in no more, and ends their sessions.',
+    summary: 'Revokes a person’s sign-in, and ends their sessions.',
     access: 'builder',
     scope: 'people:write',
     body: undefined,
@@ -411,7 +411,7 @@ export const operations = {
   listVisits: operation({
     method: 'get',
     path: '/apps/{app}/visits',
-    summary: 'How many came, and how many sent a form, by the values that are remembered for a visit.',
+    summary: 'Counts visits and sent forms, by the values that are remembered for a visit.',
     access: 'viewer',
     scope: 'apps:read',
     body: undefined,
@@ -438,7 +438,7 @@ export const operations = {
   withdrawShort: operation({
     method: 'delete',
     path: '/apps/{app}/short/{code}',
-    summary: 'Withdraws a short address: it leads nowhere from now on.',
+    summary: 'Withdraws a short address: it stops working.',
     access: 'builder',
     scope: 'apps:write',
     body: undefined,
@@ -447,7 +447,7 @@ export const operations = {
   listMails: operation({
     method: 'get',
     path: '/mails',
-    summary: 'The newest mails of all apps: those in the outbox, and those that are or were on their way. One-time links are left out.',
+    summary: 'The newest mails of all apps, waiting and sent. One-time links are left out.',
     access: 'builder',
     scope: 'mails:read',
     body: undefined,
@@ -456,7 +456,7 @@ export const operations = {
   readMail: operation({
     method: 'get',
     path: '/mails/{number}',
-    summary: 'One mail whole, with its one-time link.',
+    summary: 'One complete mail, with its one-time link.',
     access: 'owner',
     body: undefined,
     answer: schemas.mail,
@@ -481,7 +481,7 @@ export const operations = {
   rotateKeys: operation({
     method: 'post',
     path: '/keys',
-    summary: 'Makes a new key, which seals from now on; the older ones still open.',
+    summary: 'Creates a key that seals new values; older keys still decrypt theirs.',
     access: 'owner',
     body: undefined,
     answer: schemas.keys,
@@ -489,7 +489,7 @@ export const operations = {
   forgetKey: operation({
     method: 'delete',
     path: '/keys/{id}',
-    summary: 'Forgets a key: what it has sealed opens no more.',
+    summary: 'Deletes a key: values that it sealed can no longer be decrypted.',
     access: 'owner',
     body: undefined,
     answer: schemas.done,
@@ -497,7 +497,7 @@ export const operations = {
   enterConsole: operation({
     method: 'post',
     path: '/console/enter',
-    summary: 'Opens the console with the key of a one-time link.',
+    summary: 'Opens the console with a one-time link.',
     access: 'open',
     body: schemas.enterBody,
     answer: schemas.done,
@@ -529,7 +529,7 @@ export const operations = {
   listBuilders: operation({
     method: 'get',
     path: '/builders',
-    summary: 'The builders with accounts, and those who are invited.',
+    summary: 'Lists the builders, including those who are invited.',
     access: 'viewer',
     body: undefined,
     answer: schemas.builders,
@@ -553,7 +553,7 @@ export const operations = {
   removeBuilder: operation({
     method: 'delete',
     path: '/builders/{id}',
-    summary: 'Removes a builder, whose console closes everywhere.',
+    summary: 'Removes a builder and ends their sessions.',
     access: 'owner',
     body: undefined,
     answer: schemas.done,
@@ -577,7 +577,7 @@ export const operations = {
   listTokens: operation({
     method: 'get',
     path: '/tokens',
-    summary: 'The tokens that were made for programs, without the tokens themselves.',
+    summary: 'Lists the tokens for programs, without their secrets.',
     access: 'owner',
     body: undefined,
     answer: schemas.apiTokens,
@@ -585,7 +585,7 @@ export const operations = {
   makeToken: operation({
     method: 'post',
     path: '/tokens',
-    summary: 'Makes a token with a name, for what its scopes name, for one app or all.',
+    summary: 'Creates a named token with scopes, for one app or all.',
     access: 'owner',
     body: schemas.newTokenBody,
     answer: schemas.newToken,
@@ -593,7 +593,7 @@ export const operations = {
   renewScopedToken: operation({
     method: 'post',
     path: '/tokens/{id}/renew',
-    summary: 'Gives a token a new text and the same time again; the text before is void at once.',
+    summary: 'Replaces a token’s secret and extends it by its original lifetime; the old secret stops working at once.',
     access: 'owner',
     body: undefined,
     answer: schemas.newToken,
@@ -601,7 +601,7 @@ export const operations = {
   endToken: operation({
     method: 'delete',
     path: '/tokens/{id}',
-    summary: 'Ends a token: it is void at once.',
+    summary: 'Revokes a token at once.',
     access: 'owner',
     body: undefined,
     answer: schemas.done,
@@ -609,7 +609,7 @@ export const operations = {
   renewToken: operation({
     method: 'post',
     path: '/token',
-    summary: 'Makes a new owner’s token; the one before is void at once. Also written to the file api-token.',
+    summary: 'Creates a new owner’s token, also written to the file api-token; the old one stops working at once.',
     access: 'owner',
     body: undefined,
     answer: schemas.token,

@@ -199,7 +199,7 @@ describe('a push', () => {
   it('that would remove records says so before', async () => {
     const told = await refusal(service.apps.push('little', { source: app, records: [csvSource('plants', 'code,house\nA,palm\n')] }));
     expect(told.problems?.map(({ message }) => message)).toEqual([
-      '1 record of “plants” would be removed, and their addresses lead nowhere then: B.',
+      '1 record of “plants” would be removed, and links to them would break: B.',
     ]);
     expect(await rows('plants')).toHaveLength(2);
   });

@@ -10,7 +10,7 @@ export interface MapPage {
   title: string;
   address: string;
   group: string | undefined;
-  /** Whom it admits, where that is not everyone. */
+  /** Who can open it, where that is not everyone. */
   gate: string | undefined;
   /** Nothing leads to it. */
   unlinked: boolean;

@@ -60,7 +60,7 @@ export interface NewCollection {
   values: Record<string, Record<string, string>>;
 }
 
-/** Makes a collection of guessed fields. @param key the key field; a number that counts by itself when left out */
+/** Makes a collection of guessed fields. @param key the key field; automatic number when left out */
 export function collectionFrom(
   title: string,
   fields: readonly GuessedField[],

@@ -116,7 +116,7 @@ export const listedCommands: readonly ListedCommand[] = [
   {
     name: 'printed',
     group: 'Addresses',
-    summary: 'Note which addresses are printed, and on what: publishing cannot change what they mean.',
+    summary: 'Record which addresses are printed, and on what: publishing cannot change what they mean.',
     load: async () => (await import('./printed.ts')).addPrinted,
   },
   {
@@ -135,7 +135,7 @@ export const listedCommands: readonly ListedCommand[] = [
   {
     name: 'editions',
     group: 'Service',
-    summary: 'List the editions of an app, or make an earlier one the draft again.',
+    summary: 'List the editions of an app, or restore an earlier one as the draft.',
     load: async () => (await import('./editions.ts')).addEditions,
   },
   {
@@ -147,13 +147,13 @@ export const listedCommands: readonly ListedCommand[] = [
   {
     name: 'tokens',
     group: 'Service',
-    summary: 'List, make, renew or end tokens with which programs call the HTTP interface.',
+    summary: 'List, create, renew or revoke tokens for programs that call the HTTP interface.',
     load: async () => (await import('./tokens.ts')).addTokens,
   },
   {
     name: 'webhooks',
     group: 'Service',
-    summary: 'List, make or remove webhooks of an app, and look at what was sent to them.',
+    summary: 'List, create or remove the webhooks of an app, and show their deliveries.',
     load: async () => (await import('./webhooks.ts')).addWebhooks,
   },
   {
@@ -165,7 +165,7 @@ export const listedCommands: readonly ListedCommand[] = [
   {
     name: 'keys',
     group: 'Service',
-    summary: 'List, create or forget the keys that seal values in addresses.',
+    summary: 'List, create or delete the keys that seal values in addresses.',
     load: async () => (await import('./keys.ts')).addKeys,
   },
   {

@@ -76,7 +76,7 @@
     {/each}
   </Group>
 {/if}
-<p>What stands in it is below it in “On this page”. A change there shows on every page that uses the block.</p>
+<p>Its contents are listed below it in “On this page”. A change there shows on every page that uses the block.</p>
 
 <style>
   p {

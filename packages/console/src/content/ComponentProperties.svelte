@@ -68,7 +68,7 @@
 {#if block !== undefined && draft.definition}
   {@const pages = pagesWithBlock(draft.definition, block)}
   <p class="sentence">
-    It stands in the block “{block}”. A change shows on {pages.length === 1 ? 'the page' : `${pages.length} pages:`}
+    It is part of the block “{block}”. A change shows on {pages.length === 1 ? 'the page' : `${pages.length} pages:`}
     {pages.join(', ')}.
   </p>
 {/if}

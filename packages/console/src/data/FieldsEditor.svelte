@@ -115,7 +115,7 @@
       file="keyField"
       value={declared.keyField}
       options={fields.map(([name]) => name)}
-      help="Names a record in an address."
+      help="Identifies a record in an address."
       problems={draft.problemsAt(`${at}/keyField`)}
       disabled={!me.mayChange}
       onset={(value) => {
@@ -138,7 +138,7 @@
       value={declared.titleField}
       none="the key"
       options={fields.map(([name]) => name)}
-      help="Names a record to people."
+      help="The name of a record, for people."
       problems={draft.problemsAt(`${at}/titleField`)}
       disabled={!me.mayChange}
       onset={(value) => draft.set(`${at}/titleField`, value, 'Changed the title field')}
@@ -230,7 +230,7 @@
                 onset={(text) => draft.set(`${below(name)}/pattern`, text === '' ? undefined : text, `Changed the pattern of “${name}”`)}
               />
               <TextBox
-                label="Longest, in characters"
+                label="Maximum length, in characters"
                 file="maxLength"
                 type="number"
                 when="done"
@@ -266,7 +266,7 @@
                 onset={(types) => draft.set(`${below(name)}/accept`, types, `Changed which files “${name}” takes`)}
               />
               <TextBox
-                label="Largest file, in kilobytes"
+                label="Maximum file size, in kilobytes"
                 file="maxKilobytes"
                 type="number"
                 when="done"
@@ -300,7 +300,7 @@
               label="Help"
               file="help"
               value={field.help ?? ''}
-              help="A sentence for people who fill it in."
+              help="A hint for people who fill in the form."
               disabled={!me.mayChange}
               onset={(text) => draft.set(`${below(name)}/help`, text === '' ? undefined : text, `Changed the help of “${name}”`)}
             />

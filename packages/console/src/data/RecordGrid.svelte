@@ -119,7 +119,7 @@
     const [result] = await records.change([{ create: removed }]);
     if (result?.key === undefined) {
       const [reason] = Object.values(result?.problems ?? {});
-      said = `It could not be brought back. ${result?.problem ?? reason ?? ''}`.trim();
+      said = `It could not be restored. ${result?.problem ?? reason ?? ''}`.trim();
       return;
     }
     said = `${result.key} is back.`;
@@ -164,7 +164,7 @@
 
   async function bring(file: File | undefined): Promise<void> {
     if (file === undefined) return;
-    said = 'Bringing in the records …';
+    said = 'Importing the records …';
     try {
       const { rows } = await client.importText(draft.app, collection, new Uint8Array(await file.arrayBuffer()));
       said = `${rows.toLocaleString('en')} ${rows === 1 ? 'record is' : 'records are'} in.`;

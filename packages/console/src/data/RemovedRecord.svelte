@@ -49,7 +49,7 @@
 {#if asked}
   <RowForm label="Declare {key} as gone" onsubmit={declare}>
     <TextBox
-      label="What visitors read when they follow a link to it"
+      label="Message for visitors who follow a link to it"
       placeholder="It was removed."
       value={reason}
       focus

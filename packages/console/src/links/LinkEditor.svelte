@@ -169,7 +169,7 @@
     <p class="result">
       For this {row === undefined ? 'page' : 'row'}: <a href={inDraft} target="_blank" rel="noopener"><code>{result}</code></a>
     </p>
-  {:else if link && target}<Note>An address results once every required value is given and the page shows a row.</Note>{/if}
+  {:else if link && target}<Note>The address appears once every required value is given and the page shows a row.</Note>{/if}
   {#if onremove && me.mayChange}<div><Button small look="quiet" onclick={onremove}>Take the link out</Button></div>{/if}
 </Group>
 

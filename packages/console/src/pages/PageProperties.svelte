@@ -56,7 +56,7 @@
       label="Title"
       file="title"
       value={declared.title}
-      help="Stands in the browser’s title bar, and may hold values in braces."
+      help="Appears in the browser’s title bar. It can contain values in braces."
       problems={draft.problemsAt(`${at}/title`)}
       disabled={!me.mayChange}
       onset={(title) => draft.edit(retitlePage(definition, page, title, published), 'Changed the page’s title', `${at}/title`)}
@@ -104,7 +104,7 @@
     >
     {#if typeof admit === 'object'}
       <DataBox
-        label="Whom it admits"
+        label="Who can open it"
         file="admit"
         value={admit}
         help="A gate of its own: roles, a condition, or both."
@@ -113,14 +113,14 @@
       />
     {:else}
       <ChoiceBox
-        label="Whom it admits"
+        label="Who can open it"
         file="admit"
         value={admit === 'everyone' ? undefined : admit}
         none="everyone"
         options={gates}
         problems={draft.problemsAt(`${at}/admit`)}
         disabled={!me.mayChange}
-        help="Visitors who are not admitted read why, sign in, and land where they meant to go. You make gates under “People”."
+        help="Other visitors read why, sign in, and continue to the page they wanted. You create gates under “People”."
         onset={(gate) => draft.set(`${at}/admit`, gate, 'Changed whom the page admits')}
       />
     {/if}
@@ -149,7 +149,7 @@
       code
       when="done"
       value={(declared.formerAddresses ?? []).join('\n')}
-      help="One a line. They lead to the page for good."
+      help="One per line. They redirect to the page permanently."
       problems={draft.problemsAt(`${at}/formerAddresses`)}
       onset={(text) => {
         const list = text

@@ -54,7 +54,7 @@
     <section class="right" aria-label="Properties"><Inspector {draft} {page} {frame} /></section>
   {:else}
     <main class="middle">
-      <EmptyState title="Add the first page"><p>The app has no page yet. Add one on the left: a title is all it needs.</p></EmptyState>
+      <EmptyState title="Add the first page"><p>The app has no pages yet. Add one on the left: it only needs a title.</p></EmptyState>
     </main>
   {/if}
 </div>

@@ -25,7 +25,7 @@
 
 <Modal title="Remove “{title}”" {onclose}>
   {#if uses.length > 0}
-    <p>These lead to it, and lead nowhere then:</p>
+    <p>These links will break:</p>
     <ul>
       {#each uses as use (use.pointer)}<li>{describePlace(definition ?? { pages: {} }, use.pointer).words}</li>{/each}
     </ul>

@@ -33,7 +33,7 @@
 
 <section>
   <h3>Sample sets</h3>
-  <p>Values to see the page with. A text stands as in an address, so you can try wrong ones too.</p>
+  <p>Values for the preview, written as in an address, so you can try wrong ones too.</p>
   <ul>
     {#each sets as [set, values] (set)}
       <li>

@@ -32,8 +32,8 @@
   const ofLabel: Record<string, string> = { choice: 'Choices list', record: 'Collection', sort: 'Collection', range: 'Range of' };
   const collection = $derived(definition?.collections?.[declaration.of ?? '']);
   const counts = [
-    ['minLength', 'Shortest, in characters'],
-    ['maxLength', 'Longest, in characters'],
+    ['minLength', 'Minimum length, in characters'],
+    ['maxLength', 'Maximum length, in characters'],
     ['minItems', 'Fewest items'],
     ['maxItems', 'Most items'],
   ] as const;
@@ -149,7 +149,7 @@
         disabled={!me.mayChange}
         onset={(checked) => set('required', checked ? true : undefined)}
       />
-    {:else}<Note>It stands in the path, so every address of the page has it.</Note>{/if}
+    {:else}<Note>It is part of the path, so every address of the page has it.</Note>{/if}
     {#if has.has('default')}
       <ParameterValueBox
         label="Default"

@@ -6,7 +6,7 @@ export const sentences = {
   default: 'The value when the address gives none. It is never written into an address.',
   sample: 'A value to see the page with while you build it. Visitors never get it.',
   label: 'What people call it: beside controls, and in messages.',
-  help: 'A sentence for people who fill it in.',
+  help: 'A hint for people who fill in the form.',
   by: 'Another unique field can name the record in the address instead of its key.',
   pattern: 'A regular expression that the whole text must match.',
   blank: 'What an address means that names the parameter without a value.',

@@ -70,7 +70,7 @@
               {#if answer.agreed}
                 <TextBox
                   label="Why"
-                  help="Kept with the edition, for those who ask later."
+                  help="Saved with the edition."
                   value={answer.why}
                   onset={(why) => rehearsal.set(finding.id, { why })}
                 />

@@ -103,7 +103,7 @@
     {/if}
     {#if me.mayChange}
       <div class="gap"></div>
-      <TextBox label="Note" help="For the log: why you publish." lines={2} value={note} onset={(text) => (note = text)} />
+      <TextBox label="Note" help="Why you publish. It appears in the log." lines={2} value={note} onset={(text) => (note = text)} />
       <Failure text={failure} />
       <p>
         <Button look="main" disabled={working || !draft.publishable || rehearsal.open.length > 0} onclick={publish}

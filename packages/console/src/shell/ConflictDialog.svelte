@@ -7,14 +7,14 @@
 </script>
 
 <Modal title="The same place was changed twice" onclose={() => draft.settleConflict('mine')}>
-  <p>Someone else changed what you changed too, before your change reached the service.</p>
-  <h3>Theirs, which are saved</h3>
+  <p>Another builder changed the same places before your change reached the service.</p>
+  <h3>Their changes (saved)</h3>
   <ul>
     {#each conflict.others as other (other.revision)}<li><strong>{other.by}</strong>: {other.what}</li>{:else}<li>
         The draft was replaced as a whole.
       </li>{/each}
   </ul>
-  <h3>Yours, which wait here</h3>
+  <h3>Your changes (not saved)</h3>
   <ul>
     {#each conflict.mine as mine, index (index)}<li>{mine.what}</li>{/each}
   </ul>

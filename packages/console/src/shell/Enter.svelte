@@ -51,13 +51,13 @@
       />
     {:else}
       <h2>You are invited</h2>
-      <p>Choose a name, by which the others see you, and a password.</p>
+      <p>Choose a display name and a password.</p>
       <TextBox label="Your name" autocomplete="name" value={name} required onset={(value) => (name = value)} />
       <TextBox
         label="Password"
         type="password"
         autocomplete="new-password"
-        help="At least eight characters, and not one that many use."
+        help="At least eight characters, and not a common password."
         value={password}
         required
         onset={(value) => (password = value)}

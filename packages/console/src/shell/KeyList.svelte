@@ -5,15 +5,15 @@
   const keys = [
     ['Ctrl+K', 'Find pages, parameters, components and commands'],
     ['Ctrl+Z, Ctrl+Shift+Z', 'Undo, redo'],
-    ['Ctrl+S', 'Save now; changes are saved by themselves within a second'],
-    ['Arrow keys', 'Move in a list, in the outline, and along the address'],
+    ['Ctrl+S', 'Save now (changes are saved automatically within a second)'],
+    ['Arrow keys', 'Move through a list, the outline, or the address'],
     ['Alt+arrow keys', 'Move the page, the component, or the piece of the address'],
     ['Enter', 'In the outline: go on to the properties'],
-    ['Delete', 'Remove what has the focus; undo brings it back'],
+    ['Delete', 'Remove the focused item (you can undo this)'],
     ['Ctrl+C, Ctrl+X, Ctrl+V', 'Copy, cut and paste components in the outline, on other pages too'],
     ['{', 'In a text or a value: pick a value'],
     ['Ctrl+click', 'In the page that is shown: use it instead of selecting'],
-    ['Esc', 'Close a dialog; take back what is typed in a name'],
+    ['Esc', 'Close a dialog, or discard what you typed in a name'],
     ['?', 'This list'],
   ];
 </script>

@@ -1,7 +1,7 @@
 <script lang="ts">
   import Apps from '../start/Apps.svelte';
   import Keys from '../team/Keys.svelte';
-  import Outbox from '../beside/Outbox.svelte';
+  import Outbox from '../mails/Outbox.svelte';
   import Team from '../team/Team.svelte';
   import { me } from '../service/me.svelte.ts';
   import { client } from '../service/calls.ts';

@@ -28,8 +28,8 @@
   {#if list.length === 0}
     <EmptyState title="Make your first app">
       <p>
-        Start from a file of data, and you have a searchable list with an address to share in a minute. Or start from nothing, or from a
-        copy of the demo.
+        Start from a data file and get a searchable list that you can share within a minute. Or start with an empty app, or with a copy of
+        the demo.
       </p>
       {#if me.mayChange}<p><a class="new" href={place.href('new')} onclick={(event) => place.follow(event)}>New app</a></p>{/if}
     </EmptyState>

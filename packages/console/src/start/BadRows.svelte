@@ -41,7 +41,7 @@
     {/each}
   </ul>
   {#if bad.length > mostShown}<p>And {bad.length - mostShown} more.</p>{/if}
-  <p><Button onclick={save}>Save these rows as a file</Button> so that none is lost if you leave them out.</p>
+  <p><Button onclick={save}>Save these rows as a file</Button> so that you can correct and import them later.</p>
 </section>
 
 <style>

@@ -29,9 +29,7 @@
 
 <fieldset>
   <legend>What names a record in an address: its key</legend>
-  <label
-    ><input type="radio" name="key" checked={key === undefined} onchange={() => onkey(undefined)} /> a number that counts by itself</label
-  >
+  <label><input type="radio" name="key" checked={key === undefined} onchange={() => onkey(undefined)} /> automatic number</label>
   {#each fields.filter(({ canBeKey, skip }) => canBeKey && !skip) as field (field.name)}
     <label><input type="radio" name="key" checked={key === field.name} onchange={() => onkey(field.name)} /> {field.column}</label>
   {/each}

@@ -37,7 +37,7 @@
     if (chosen === undefined) return;
     failure = undefined;
     try {
-      if (chosen.size > mostBytes) throw new Error('The file is larger than 100 MB. Bring it in by the command: pallmist import.');
+      if (chosen.size > mostBytes) throw new Error('The file is larger than 100 MB. Import it with the command: pallmist import.');
       const found = readDataFile(chosen.name, await chosen.text());
       file = found;
       fields = guessFields(found.header, found.rows);

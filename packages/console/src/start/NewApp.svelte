@@ -16,8 +16,8 @@
       title: 'From a file of data',
       sentence: 'A CSV or JSON file becomes a searchable list, a page for each record, and forms.',
     },
-    { door: 'nothing', title: 'From nothing', sentence: 'One empty page, and you add what you need.' },
-    { door: 'copy', title: 'A copy of an app', sentence: 'The pages and records of an app that is here: the demo, say.' },
+    { door: 'nothing', title: 'From nothing', sentence: 'One empty page to start with.' },
+    { door: 'copy', title: 'A copy of an app', sentence: 'The pages and records of an existing app, such as the demo.' },
   ];
   const door = $derived(place.text('from') as Door | undefined);
   let title = $state('');

@@ -28,8 +28,11 @@
             small
             look="danger"
             onclick={() =>
-              run(() => client.call('forgetKey', { id: key.id }).then(() => 'The key is forgotten: what it sealed opens no more.'))}
-            >Forget it</Button
+              run(() =>
+                client
+                  .call('forgetKey', { id: key.id })
+                  .then(() => 'The key is deleted: values that it sealed can no longer be decrypted.'),
+              )}>Forget it</Button
           >{/if}
       </li>
     {/each}
@@ -59,7 +62,7 @@
       )}>Close the owner’s console everywhere</Button
   >
 </p>
-{#if token}<p>It is shown once, and stands in the file <code>api-token</code>: <code>{token}</code></p>{/if}
+{#if token}<p>It is shown once. You can also find it in the file <code>api-token</code>: <code>{token}</code></p>{/if}
 <p role="status">{said ?? ''}</p>
 <Tokens />
 

@@ -24,7 +24,11 @@
 </script>
 
 <ScreenPage title="Log">
-  <p>Each change and each publishing, with who did it. <Button small look="quiet" onclick={() => (asked = load())}>Look again</Button></p>
+  <p>
+    Every change and every published edition, with its author. <Button small look="quiet" onclick={() => (asked = load())}
+      >Look again</Button
+    >
+  </p>
   {#await asked}
     <p>Loading …</p>
   {:then entries}
@@ -42,7 +46,7 @@
                 >{:else}{entry.what}{/if}
             </td>
           </tr>
-        {:else}<tr><td colspan="3">Nothing has been changed yet.</td></tr>{/each}
+        {:else}<tr><td colspan="3">No changes yet.</td></tr>{/each}
       </tbody>
     </table>
   {:catch error}

@@ -47,7 +47,7 @@
 </script>
 
 <h1>Team</h1>
-<p>The owner of the service is here without an account. Others get one by an invitation.</p>
+<p>The owner needs no account. Invite others to give them one.</p>
 <ul>
   {#each builders as builder (builder.id)}
     <li>
@@ -71,7 +71,7 @@
         >
       {:else}<span>{builder.role}</span>{/if}
     </li>
-  {:else}<li>Nobody else works here yet.</li>{/each}
+  {:else}<li>There are no other builders yet.</li>{/each}
 </ul>
 {#if me.isOwner}
   <form onsubmit={invite}>
@@ -84,13 +84,13 @@
       >
     </label>
     <label class="line"
-      ><input type="checkbox" bind:checked={send} /> Send the link by mail, or into the outbox where no mail server is set</label
+      ><input type="checkbox" bind:checked={send} /> Send the link by mail (it goes to the outbox if no mail server is set)</label
     >
     <div><Button type="submit" look="main" disabled={mail.trim() === ''}>Invite</Button></div>
   </form>
 {/if}
 <p role="status">{said ?? ''}</p>
-{#if link}<p>Give them this link. It works once:<br /><code>{link}</code></p>{/if}
+{#if link}<p>Send them this link. It works once:<br /><code>{link}</code></p>{/if}
 
 <style>
   h1 {

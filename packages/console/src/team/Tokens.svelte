@@ -53,7 +53,7 @@
 </script>
 
 <h2>Tokens for programs</h2>
-<Note>A token lets a program do what its scopes name, for one app or all of them, until it ends.</Note>
+<Note>A token lets a program do what its scopes allow, for one app or all apps, until it expires.</Note>
 <Failure text={said} />
 {#if made}
   <p role="status">The token “{made.made.name}” is shown once. Copy it now: <code>{made.token}</code></p>

@@ -65,7 +65,7 @@
 
 <ScreenPage title="Webhooks">
   <p>
-    Pallmist tells a program of yours when a form saves a record: a signed message to its address, tried again until it is taken. <a
+    Pallmist notifies your program when a form saves a record: it sends a signed message, and retries until the program accepts it. <a
       href="/~/docs/http"
       target="_blank"
       rel="noopener">How a program checks the signature</a
@@ -93,7 +93,7 @@
   {/if}
   {#if sent}
     <h2>What was sent</h2>
-    {#if sent.deliveries.length === 0}<Note>Nothing yet. Send a form of the published app.</Note>
+    {#if sent.deliveries.length === 0}<Note>No deliveries yet. Submit a form of the published app.</Note>
     {:else}
       <Table head={['When', 'Event', 'State', 'Tries', 'Problem']}>
         {#each sent.deliveries as delivery (delivery.number)}

@@ -286,7 +286,7 @@ export class AppEditor {
       if (removed.count > 0)
         add(
           'records-removed',
-          `${many(removed.count)} of “${one.collection}” would be removed, and their addresses lead nowhere then: ${listed(removed)}.`,
+          `${many(removed.count)} of “${one.collection}” would be removed, and links to them would break: ${listed(removed)}.`,
         );
     }
     if (problems.length > 0) throw new Refused(409, 'Records would be lost; nothing was changed.', problems);

@@ -57,7 +57,7 @@ export class KeyRing {
     return { id: made.id, madeAt: made.madeAt, current: true };
   }
 
-  /** Forgets a key: what it has sealed opens no more. @returns false when there is no such key, or it is the current one */
+  /** Deletes a key: values that it sealed can no longer be decrypted. @returns false when there is no such key, or it is the current one */
   forget(id: string): boolean {
     const rest = this.#keys.filter((candidate) => candidate.id !== id);
     if (rest.length === this.#keys.length || this.#keys.at(-1)?.id === id) return false;

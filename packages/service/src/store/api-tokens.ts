@@ -21,7 +21,7 @@ export interface ApiTokenStore {
   list(): Promise<ApiToken[]>;
   /** @param days until it ends; never when left out. @returns the token too, which is kept nowhere */
   make(given: Pick<ApiToken, 'name' | 'scopes' | 'app'>, days: number | undefined): Promise<{ made: ApiToken; token: string }>;
-  /** Gives a token a new text and the same time again; the text before is void at once. */
+  /** Replaces a token’s secret and extends it by its original lifetime; the old secret stops working at once. */
   renew(id: string): Promise<{ made: ApiToken; token: string } | undefined>;
   end(id: string): Promise<boolean>;
   /** The token with this text, unless it has ended; notes the day. */

@@ -17,7 +17,7 @@ export const barChart = componentKind({
     most: orExpression(z.number().int().min(2).max(40))
       .optional()
       .describe('How many bars it has; the others are added up. 12 when left out'),
-    empty: text.optional().describe('What to say when there is nothing'),
+    empty: text.optional().describe('The text to show when there are no rows'),
   },
   refersTo({ rows, field, label, bind, empty, most }, references) {
     references.setting(['most'], most, 'number');

@@ -14,7 +14,7 @@ export const filters = componentKind({
   fields: {
     label: text.describe('What is filtered'),
     boxes: z.array(name).min(1).describe('Parameters of the page, in the path too, each of which gets a box'),
-    keep: z.array(name).optional().describe('The other values that stay; all but those that a box resets when left out'),
+    keep: z.array(name).optional().describe('Other values to keep. By default, all except those that a box resets'),
     submit: text.optional().describe('What the button says'),
     clear: text.optional().describe('What the link says that empties all boxes'),
   },

@@ -6,7 +6,7 @@ import { nothingElse } from '../kind.ts';
 export const heading = componentKind({
   name: 'heading',
   label: 'Heading',
-  sentence: 'Names what follows; level 1 is the page’s own heading.',
+  sentence: 'A heading; level 1 is the heading of the page.',
   example: { text: '{record.specimen.name}', level: 1 },
   fields: {
     text,

@@ -6,11 +6,11 @@ import { nothingElse } from '../kind.ts';
 export const image = componentKind({
   name: 'image',
   label: 'Image',
-  sentence: 'A picture of the app, or one that a record holds.',
+  sentence: 'A picture of the app or of a record.',
   example: { file: 'palm-house.svg', alt: 'The palm house from the south', width: 480 },
   fields: {
     file: text.describe('Name of a file in the folder “images” beside the app file'),
-    alt: text.describe('What it shows, for those who do not see it; empty where it is mere decoration'),
+    alt: text.describe('Alternative text; empty for pure decoration'),
     width: orExpression(z.number().int().min(1).max(4000)).optional().describe('In CSS pixels, at most as wide as the page'),
   },
   refersTo(component, references) {

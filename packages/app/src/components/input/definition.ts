@@ -10,7 +10,7 @@ export const input = componentKind({
   example: { bind: 'planted', label: 'Planted' },
   fields: {
     bind: name.describe(
-      'A text, number, date, datetime (by the clocks of the app’s time zone), colour or packed value (as JSON), a range (two boxes), or a list (a box for each item)',
+      'A text, number, date, datetime (in the app’s time zone), colour or packed value (as JSON), a range (two boxes), or a list (a box for each item)',
     ),
     label: text,
     lines: orExpression(z.number().int().min(1).max(40)).optional().describe('For a text: how many lines the box has; 1 when left out'),

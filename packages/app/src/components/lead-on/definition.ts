@@ -7,7 +7,7 @@ import type { Component } from '../../definition/app-definition.ts';
 export const leadOn = componentKind({
   name: 'lead-on',
   label: 'Lead on',
-  sentence: 'Leads to another page at once: a page with nothing else is an address for what another page shows.',
+  sentence: 'Redirects to another page at once, so that a page can be a second address for it.',
   example: { to: { page: 'specimen', values: { specimen: '{param.specimen}', lend: true } } },
   fields: { to: link.describe('Where it leads') },
   refersTo(component, references) {

@@ -14,8 +14,8 @@ export const list = componentKind({
     detail: text.optional().describe('What it says below'),
     image: text.optional().describe('Name of a file in the folder “images” beside the app file'),
     link: link.optional().describe('Where an entry leads'),
-    empty: text.optional().describe('What to say when there is nothing'),
-    beforeSearch: text.optional().describe('What to say while nothing is searched for'),
+    empty: text.optional().describe('The text to show when there are no rows'),
+    beforeSearch: text.optional().describe('The text to show before a search'),
   },
   refersTo(component, references) {
     const { rows: row } = component;

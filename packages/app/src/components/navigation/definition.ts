@@ -10,7 +10,7 @@ export const navigation = componentKind({
   sentence: 'A row of links, or an entry for each choice of a parameter.',
   example: { label: 'Parts of this page', bind: 'part' },
   fields: {
-    label: text.optional().describe('What the links have in common, for those who do not see them'),
+    label: text.optional().describe('Accessible name of the navigation'),
     links: z
       .array(z.strictObject({ text, to: link }))
       .min(1)

@@ -7,7 +7,7 @@ import { tones } from './tones.ts';
 export const notice = componentKind({
   name: 'notice',
   label: 'Notice',
-  sentence: 'A text that stands out: something good, or a warning.',
+  sentence: 'A highlighted message: good news, or a warning.',
   example: { text: 'The palm house is closed until Friday.', tone: 'warning' },
   fields: {
     text,

@@ -5,7 +5,7 @@ import { nothingElse } from '../kind.ts';
 export const panel = componentKind({
   name: 'panel',
   label: 'Panel',
-  sentence: 'Frames components that belong together.',
+  sentence: 'Groups components in a frame.',
   example: { label: 'Care', content: [{ show: 'text', text: 'Water on Tuesdays.' }] },
   fields: { label: text.optional().describe('Its heading') },
   inner: 'content',

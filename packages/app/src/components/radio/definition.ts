@@ -5,7 +5,7 @@ import { oneOfSeveral, referToOneOfSeveral } from '../shared/one-of-several.ts';
 export const radio = componentKind({
   name: 'radio',
   label: 'Radio buttons',
-  sentence: 'Chooses one value, with every choice in sight.',
+  sentence: 'Chooses one value; all options are visible.',
   example: { bind: 'health', label: 'Health' },
   fields: oneOfSeveral,
   refersTo: referToOneOfSeveral,

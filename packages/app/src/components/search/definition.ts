@@ -5,12 +5,12 @@ import { nothingElse } from '../kind.ts';
 export const search = componentKind({
   name: 'search',
   label: 'Search box',
-  sentence: 'Holds a text to search for; results follow while visitors type.',
+  sentence: 'A search box; results update while visitors type.',
   example: { bind: 'q', label: 'Search the collection', placeholder: 'fern, orchid, QM-0412' },
   fields: {
     bind: name.describe('The text parameter that holds what is searched for'),
     label: text,
-    placeholder: text.optional().describe('An example, shown while the box is empty'),
+    placeholder: text.optional().describe('An example that is shown while the box is empty'),
   },
   refersTo(component, references) {
     references.textsOf(component, ['label', 'placeholder']);

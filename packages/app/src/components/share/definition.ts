@@ -8,7 +8,7 @@ const defaultDays = 90;
 export const share = componentKind({
   name: 'share',
   label: 'Share',
-  sentence: 'Copies the page’s address as others should have it; also as a QR code or a short address.',
+  sentence: 'Copies the address of the page for sharing, also as a QR code or a short address.',
   example: { text: 'Share this view', qr: true, short: { days: 30 } },
   fields: {
     text: text.optional().describe('“Share this view” when left out'),

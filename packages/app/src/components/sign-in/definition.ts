@@ -5,7 +5,7 @@ import { nothingElse } from '../kind.ts';
 export const signIn = componentKind({
   name: 'sign-in',
   label: 'Sign-in form',
-  sentence: 'Lets people sign in with a password, or by a link in a mail where the app allows it.',
+  sentence: 'Lets people sign in with a password, or with a link by mail if the app allows it.',
   example: { loginLabel: 'Keeper’s name', submit: 'Sign in' },
   fields: {
     loginLabel: text.optional().describe('Label of the field for the name'),

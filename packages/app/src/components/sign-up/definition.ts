@@ -5,7 +5,7 @@ import { componentKind } from '../component-kind.ts';
 export const signUp = componentKind({
   name: 'sign-up',
   label: 'Sign-up form',
-  sentence: 'Lets people make an account for themselves, where the app allows it.',
+  sentence: 'Lets visitors create their own account, if the app allows it.',
   example: { nameLabel: 'Your name', submit: 'Join' },
   fields: {
     loginLabel: text.optional().describe('Label of the field for the name to sign in with'),

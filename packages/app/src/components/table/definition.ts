@@ -55,8 +55,8 @@ export const table = componentKind({
       .optional()
       .describe('In a narrow window: the table scrolls (the default), or each row becomes a card'),
     edit: editInPlace.optional().describe('Edits one row in its place'),
-    empty: text.optional().describe('What to say when there is nothing'),
-    beforeSearch: text.optional().describe('What to say while nothing is searched for'),
+    empty: text.optional().describe('The text to show when there are no rows'),
+    beforeSearch: text.optional().describe('The text to show before a search'),
   },
   refersTo(component, references) {
     const { rows: row, edit, columns } = component;

@@ -13,7 +13,7 @@ export const tabs = componentKind({
   },
   fields: {
     bind: name.describe('A choice parameter with a default'),
-    label: text.describe('What the tabs are about, for those who do not see them'),
+    label: text.describe('Accessible name of the tabs'),
   },
   inner: 'panes',
   refersTo(component, references) {

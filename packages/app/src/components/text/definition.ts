@@ -5,7 +5,7 @@ import { nothingElse } from '../kind.ts';
 export const text = componentKind({
   name: 'text',
   label: 'Text',
-  sentence: 'A paragraph; empty lines part several.',
+  sentence: 'One or more paragraphs; blank lines separate them.',
   example: { text: 'Planted on {record.specimen.planted}.' },
   fields: { text: textSchema },
   refersTo: (component, references) => {

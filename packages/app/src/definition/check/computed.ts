@@ -35,7 +35,7 @@ export function checkComputed(context: CheckContext, place: Place, { fields, key
       report(context, [...at, 'computed'], {
         code: 'computed-key',
         message: `The key “${name}” is computed, so it would change with other fields, and addresses with it.`,
-        hint: 'Choose a field that people fill in, or that counts by itself, as the key.',
+        hint: 'Choose a field that people fill in, or a serial field, as the key.',
       });
     }
     for (const attribute of ofInput) {

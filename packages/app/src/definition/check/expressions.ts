@@ -108,7 +108,7 @@ export class ScopeCheck {
       report(this.#context, place, {
         code: 'doubled-braces',
         severity: 'warning',
-        message: 'Two braces stand for a brace itself, so this expression is shown as it is written.',
+        message: 'Double braces mean a literal brace, so the page shows this expression as text.',
         hint: 'Write one brace on each side: “{param.q}”.',
       });
     try {

@@ -22,7 +22,7 @@ export function checkSecrets(context: CheckContext): void {
       report(context, [...place, name], {
         code: 'secret-in-address',
         message: `“${name}” would put a password or a token into an address, where histories, logs and other people find it.`,
-        hint: 'Use the sign-in of the app; or, if it is something else, call it by another name.',
+        hint: 'Use the sign-in of the app, or give the parameter another name if it is something else.',
       });
     }
   };

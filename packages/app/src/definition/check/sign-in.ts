@@ -33,7 +33,7 @@ export function checkSignIn(context: CheckContext): void {
   if (page.admit !== undefined && page.admit !== 'everyone') {
     report(context, ['pages', signIn.page, 'admit'], {
       code: 'sign-in-closed',
-      message: 'The sign-in page itself asks for sign-in, so nobody could get in.',
+      message: 'The sign-in page itself asks for sign-in, so nobody could sign in.',
       hint: 'Admit everyone to it.',
       fix: [{ op: 'remove', path: `/pages/${signIn.page}/admit` }],
     });
@@ -42,7 +42,7 @@ export function checkSignIn(context: CheckContext): void {
   if (context.compiled.pages.get(signIn.page)?.parameters.some((parameter) => parameter.required)) {
     report(context, ['signIn', 'page'], {
       code: 'sign-in-requires',
-      message: 'The sign-in page requires a parameter, which nobody would give it.',
+      message: 'The sign-in page requires a parameter, which no link gives it.',
       hint: 'Make the parameter optional.',
     });
   }
@@ -68,8 +68,8 @@ function checkByMail(context: CheckContext): void {
   if (byMail.text.includes('link.enter')) return;
   report(context, [...place, 'text'], {
     code: 'mail-without-link',
-    message: 'The mail does not hold the link that lets one in.',
-    hint: 'Write {link.enter} where it should stand.',
+    message: 'The mail does not contain the sign-in link.',
+    hint: 'Write {link.enter} where it should appear.',
     fix: [{ op: 'replace', path: toPointer([...place, 'text']), value: `${byMail.text.trimEnd()}\n\n{link.enter}\n` }],
   });
 }

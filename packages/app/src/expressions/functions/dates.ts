@@ -134,7 +134,7 @@ export const formatFunctions: readonly CelFunction[] = [
   {
     name: 'formatTime',
     signatures: ['formatTime(string): string', 'formatTime(string, string): string'],
-    sentence: 'A moment as date and time by the clocks of the app’s time zone: short, medium (the default), long or full.',
+    sentence: 'A moment as date and time in the app’s time zone: short, medium (the default), long or full.',
     example: ["formatTime('2026-03-21T11:00:00Z', 'short').substring(0, 7)", '3/21/26'],
     run: (moment: string, style = 'medium') => formatTime(moment, style),
   },

@@ -49,7 +49,7 @@
 
 <section aria-label="People">
   <h1>People</h1>
-  <p>They sign in to the published app and to the draft. Changes hold at once.</p>
+  <p>They sign in to the published app and to the draft. Changes take effect at once.</p>
   <ul>
     {#each people as person (person.login)}
       <li>
@@ -80,7 +80,7 @@
         value={form.roles}
         list="roles"
         placeholder="none"
-        help="Separated by commas. Gates admit by roles."
+        help="Separated by commas. Gates can require roles."
         onset={(roles) => (form.roles = roles ?? [])}
       />
       <datalist id="roles"

@@ -51,7 +51,7 @@
         { app: draft.app, mail },
         { page, component: form, address: inDraft(sampleAddress(draft.compiled, page, undefined) ?? draft.compiled.mount), send },
       );
-      if (send) said = 'The test mail is in the outbox. Nobody gets it.';
+      if (send) said = 'The test mail is in the outbox. It is not sent.';
     } catch (error) {
       said = explain(error);
     }
@@ -65,7 +65,8 @@
     <h1>Mails</h1>
     {#if me.isOwner}
       <p>
-        <a href={place.href('webhooks', { app: draft.app })} onclick={(event) => place.follow(event)}>Webhooks</a> tell programs what forms save.
+        <a href={place.href('webhooks', { app: draft.app })} onclick={(event) => place.follow(event)}>Webhooks</a> notify programs when forms
+        save records.
       </p>
     {/if}
     <ul>
@@ -157,7 +158,7 @@
       </p>
       <p role="status">{said ?? ''}</p>
       {#if preview}
-        <article aria-label="The mail as it would be written">
+        <article aria-label="Preview of the mail">
           <p><strong>To</strong> {preview.recipient}</p>
           <p><strong>Subject</strong> {preview.subject}</p>
           {#if preview.problem}<p class="bad">{preview.problem}</p>{/if}

@@ -25,7 +25,7 @@
 
 <section aria-label="Gates">
   <h2>Gates</h2>
-  <p>A gate says whom pages admit. Choose one in a page’s properties.</p>
+  <p>A gate decides who can open a page. Choose one in the page’s properties.</p>
   {#each gates as [gate, declared] (gate)}
     {@const at = toPointer(['gates', gate])}
     {@const uses = draft.definition ? usesOfGate(draft.definition, gate).length : 0}

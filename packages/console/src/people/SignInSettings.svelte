@@ -24,7 +24,7 @@
     'link-expired': 'The link of a mail has expired',
   };
   const links = [
-    ['afterSignIn', 'After sign-in', 'Where people land who did not mean to go anywhere else.'],
+    ['afterSignIn', 'After sign-in', 'The page that people see after sign-in, unless they wanted another one.'],
     ['afterSignOut', 'After sign-out', 'The sign-in page when left out.'],
   ] as const;
 
@@ -78,7 +78,7 @@
         <PlainLink
           {draft}
           label="After sign-up"
-          help="Where newcomers land who did not mean to go anywhere else."
+          help="The page that new people see first, unless they wanted another one."
           pointer="/signIn/newcomers/afterSignUp"
           optional
         />

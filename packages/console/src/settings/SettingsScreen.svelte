@@ -67,7 +67,7 @@
         file="formerMounts"
         code
         value={definition.formerMounts}
-        help="Where the app stood in the past, separated by commas. Addresses there lead to today’s."
+        help="Earlier paths of the app, separated by commas. Their addresses redirect to today’s."
         problems={draft.problemsAt('/formerMounts')}
         disabled={!me.mayChange}
         onset={(mounts) => set('/formerMounts', mounts, 'Changed the former mounts')}
@@ -76,7 +76,7 @@
         label="Addresses that are gone (JSON)"
         file="gone"
         value={definition.gone}
-        help="A list of addresses that are no more, each with what visitors are told and where they can go instead."
+        help="Addresses that no longer exist, each with a message for visitors and where they can go instead."
         problems={draft.problemsAt('/gone')}
         onset={(gone) => set('/gone', gone, 'Changed the addresses that are gone')}
       />
@@ -92,7 +92,7 @@
         onset={(zone) => set('/timeZone', zone, 'Changed the time zone')}
       />
       <ChoiceBox
-        label="Parameter of the language"
+        label="Language parameter"
         file="language"
         value={definition.language}
         none="none"
@@ -108,7 +108,7 @@
         file="accent"
         type="color"
         value={look.accent ?? '#17695a'}
-        help="It is darkened or lightened where it could not be read."
+        help="Pallmist adjusts its lightness where the contrast would be too low."
         problems={draft.problemsAt('/look')}
         disabled={!me.mayChange}
         onset={(colour) => set('/look/accent', colour, 'Changed the colour')}
