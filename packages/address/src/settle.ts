@@ -90,6 +90,6 @@ function readOdd(slot: Slot): unknown {
     if (several.every((text) => text === '')) source = odd.raw = '';
     else if (parameter.joins) source = parameter.joins.together(several, repeated);
     else return refuse('repeated');
-  } else if (repeated) source = source.replaceAll(',', '%2C');
+  }
   return source === '' && !parameter.blank ? refuse('') : slot.read(source, 0, source.length);
 }

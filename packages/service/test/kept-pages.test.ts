@@ -94,3 +94,11 @@ it('a page names an unknown parameter that looks like a typing error, and other 
   expect(slip.bytes.toString()).toContain('huose');
   expect((await ask('/garden/specimens?q=fern')).bytes.toString()).not.toContain('huose');
 });
+
+it('a page is kept without the names that mails and networks add, for every visitor', async () => {
+  for (const stray of ['utm_source=zebra', 'fbclid=zebra', 'zebra', 'zebra=1&zebra=2', 'z%65bra=1']) {
+    const path = `/garden/specimens?q=moss&${stray}`;
+    for (let time = 0; time < 2; time++) expect([path, (await ask(path)).bytes.toString().includes('zebra')]).toEqual([path, false]);
+  }
+  expect((await ask('/garden/specimens?q=moss')).bytes.toString()).not.toContain('zebra');
+});

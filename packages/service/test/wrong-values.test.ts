@@ -142,3 +142,29 @@ it('a value that is kept for the visit is kept and counted as it is written, not
   const { visits } = (await (await service.owner('GET', '/apps/spring/visits')).json()) as { visits: { value: string; came: number }[] };
   expect(visits.map(({ value }) => value)).toEqual(['Früh & spät 25%']);
 });
+
+it('of several wrong values, one that can be repaired leads nowhere while another cannot', async () => {
+  const pair = littleApp({
+    app: 'pair',
+    mount: '/pair',
+    collections: `
+  beds: { keyField: code, fields: { code: { type: text, pattern: '[A-Z]{2}-[0-9]{2}' } } }`,
+    pages: `
+  home: { title: Home, address: '/', content: [{ show: text, text: Home }] }
+  both:
+    title: Both
+    address: /{one}{?two}
+    parameters: { one: { type: record, of: beds }, two: { type: record, of: beds, ifWrong: refuse } }
+    content: [{ show: details, bind: one, fields: [code] }]`,
+  });
+  await publishApp(service, 'pair', pair);
+  await service.owner('POST', '/apps/pair/collections/beds/records', { record: { code: 'AB-01' } });
+  const at = async (path: string) => {
+    const answer = await fetch(service.base + path, { redirect: 'manual' });
+    return [answer.status, answer.headers.get('location')];
+  };
+  expect(await at('/pair/ab-01')).toEqual([303, '/pair/AB-01']);
+  expect(await at('/pair/ab-01?two=ab-01.')).toEqual([303, '/pair/AB-01?two=AB-01']);
+  expect(await at('/pair/ab-01?two=elsewhere')).toEqual([404, null]);
+  expect(await at('/pair/elsewhere?two=ab-01')).toEqual([404, null]);
+});
