@@ -1,7 +1,8 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { expect, it } from 'vitest';
 import { sayIn } from '../src/index.ts';
-import { phrases, type Phrase } from '../src/languages/phrases.ts';
+import { messagePhrases } from '../src/languages/message-phrases.ts';
+import { phrases } from '../src/languages/phrases.ts';
 
 const packages = new URL('../../', import.meta.url);
 const sources = ['app', 'pages', 'service'].flatMap((name) =>
@@ -9,15 +10,31 @@ const sources = ['app', 'pages', 'service'].flatMap((name) =>
     .filter((file) => /\.(?:ts|svelte)$/.test(file) && !file.includes('languages/'))
     .map((file) => readFileSync(new URL(`${name}/src/${file}`, packages), 'utf8')),
 );
-const all = Object.keys(phrases) as Phrase[];
+const table = { ...phrases, ...messagePhrases };
+const all = Object.keys(table) as (keyof typeof table)[];
 
 it('each phrase stands in the sources, in quotes', () => {
   expect(all.filter((phrase) => !sources.some((text) => text.includes(`'${phrase}'`)))).toEqual([]);
 });
 
+it('no phrase is in both tables: that for browsers, and that for what the service says by itself', () => {
+  expect(Object.keys(phrases).filter((phrase) => Object.hasOwn(messagePhrases, phrase))).toEqual([]);
+});
+
+it('what is filled in stands in the quotation marks of the language', () => {
+  const marked = ['de', 'fr', 'es', 'en', 'pl'].map((tag) => sayIn(tag, undefined, table)('No page is at {0}.', '“/a”'));
+  expect(marked.map((text) => text.replace(/[^“”„«» /a]/g, '').match(/[“„«].*[”“»]/)?.[0])).toEqual([
+    '„/a“',
+    '« /a »',
+    '«/a»',
+    '“/a”',
+    '“/a”',
+  ]);
+});
+
 it('translations fill in the same values as the English text', () => {
   const places = (text: string) => [...text.matchAll(/\{\d\}/g)].map(([place]) => place).sort();
-  for (const phrase of all) for (const text of phrases[phrase]) expect([phrase, places(text)]).toEqual([phrase, places(phrase)]);
+  for (const phrase of all) for (const text of table[phrase]) expect([phrase, places(text)]).toEqual([phrase, places(phrase)]);
 });
 
 it('the app file’s own words go before ours, those of a region before those of the language', () => {
