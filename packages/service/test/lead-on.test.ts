@@ -73,7 +73,7 @@ it('lists say what their values are called, and which records there are not', as
   );
   const damaged = await text('/little/scores?chosen=S-2,S-8,S-9');
   expect(damaged).toContain('Chosen: Morning song.');
-  expect(damaged).toContain('“Chosen” is shown without “S-8”, “S-9”: there are no such records.');
+  expect(damaged).toContain('“Chosen” cannot be “S-8”, “S-9”: There are no such records.');
 });
 
 it('a gate gives its own reason on the sign-in page', async () => {

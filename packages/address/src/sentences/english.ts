@@ -25,7 +25,7 @@ export const english: Sentences = {
   'unknown-record': () => 'There is no such record.',
   'not-tied': (labels) => `It does not belong to ${(labels as string[]).map((label) => `“${label}”`).join(' and ')} of this address.`,
   'shown-without': ([label, keys]: [string, string[]]) =>
-    `“${label}” is shown without ${keys.join(', ')}: there ${keys.length === 1 ? 'is no such record' : 'are no such records'}.`,
+    `“${label}” cannot be ${keys.join(', ')}: ${keys.length === 1 ? 'There is no such record' : 'There are no such records'}.`,
   'malformed-escape': () => 'Its percent-encoding is not well-formed UTF-8.',
   repeated: () => 'The address gives it more than once.',
   'not-a-segment': () => 'A path segment cannot be empty, “.” or “..”: browsers would change the address.',
@@ -63,7 +63,7 @@ export const english: Sentences = {
 
   'not-a-sort': () => 'It is not a sort order.',
   'empty-sort': () => 'It names no field to sort by.',
-  'unknown-sort-field': () => 'It sorts by a field that cannot be sorted by.',
+  'unknown-sort-field': () => 'The list cannot be sorted by it.',
   'repeated-sort-field': () => 'It names a field twice.',
 
   'not-a-range': () => 'It is not a range with “from” and “to”.',

@@ -56,7 +56,7 @@ export const french: Sentences = {
   'unknown-record': () => 'Cet élément n’existe pas.',
   'not-tied': (labels) => `Il n’appartient pas à ${(labels as string[]).map((label) => `« ${label} »`).join(' et ')} de cette adresse.`,
   'shown-without': ([label, keys]: [string, string[]]) =>
-    `« ${label} » s’affiche sans ${keys.join(', ')} : ${keys.length === 1 ? 'cet élément n’existe pas' : 'ces éléments n’existent pas'}.`,
+    `« ${label} » ne peut pas être ${keys.join(', ')} : ${keys.length === 1 ? 'cet élément n’existe pas' : 'ces éléments n’existent pas'}.`,
 };
 
 /** Where the limits are, beginning with what stands before it. */

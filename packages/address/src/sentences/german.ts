@@ -57,7 +57,7 @@ export const german: Sentences = {
   'unknown-record': () => 'Diesen Eintrag gibt es nicht.',
   'not-tied': (labels) => `Es gehört nicht zu ${(labels as string[]).map((label) => `„${label}“`).join(' und ')} in dieser Adresse.`,
   'shown-without': ([label, keys]: [string, string[]]) =>
-    `„${label}“ wird ohne ${keys.join(', ')} gezeigt: ${keys.length === 1 ? 'Diesen Eintrag' : 'Diese Einträge'} gibt es nicht.`,
+    `„${label}“ kann nicht ${keys.join(', ')} sein: ${keys.length === 1 ? 'Diesen Eintrag' : 'Diese Einträge'} gibt es nicht.`,
 };
 
 /** Where the limits are, beginning with what stands before it. */

@@ -57,7 +57,7 @@ export const spanish: Sentences = {
   'unknown-record': () => 'Ese elemento no existe.',
   'not-tied': (labels) => `No pertenece a ${(labels as string[]).map((label) => `«${label}»`).join(' y ')} de esta dirección.`,
   'shown-without': ([label, keys]: [string, string[]]) =>
-    `«${label}» se muestra sin ${keys.join(', ')}: ${keys.length === 1 ? 'ese elemento no existe' : 'esos elementos no existen'}.`,
+    `«${label}» no puede ser ${keys.join(', ')}: ${keys.length === 1 ? 'ese elemento no existe' : 'esos elementos no existen'}.`,
 };
 
 /** Where the limits are, beginning with what stands before it. */

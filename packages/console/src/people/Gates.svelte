@@ -35,7 +35,7 @@
         file="roles"
         value={declared.roles}
         placeholder="any"
-        help="Who has one of these, separated by commas."
+        help="People with one of these roles, separated by commas."
         problems={draft.problemsAt(`${at}/roles`)}
         disabled={!me.mayChange}
         onset={(roles) => draft.set(`${at}/roles`, roles, `Changed the roles of the gate “${gate}”`)}
@@ -66,11 +66,15 @@
 </section>
 
 <style>
+  section {
+    display: grid;
+    gap: 0.8rem;
+  }
   h2 {
     font: 600 1.3rem var(--text);
   }
   p {
-    margin: 0.3rem 0 0.6rem;
+    margin: 0;
     color: var(--quiet);
   }
 </style>
