@@ -107,7 +107,7 @@ it('makes a block of a component, changes it where it stands once, and takes it 
   // The outline shows what stands in the block, and the properties of that say where a change shows.
   await outlined(/^details/).click();
   await page.getByRole('heading', { name: 'Details details' }).waitFor();
-  await page.getByText(/^It stands in the block “\w+”\. A change shows on the page\s+specimen\.$/).waitFor();
+  await page.getByText(/^It is part of the block “\w+”\. A change shows on the page\s+specimen\.$/).waitFor();
   await outlined(/^block/).click();
   await page.getByRole('button', { name: 'Take apart' }).click();
   await untilSaved(page);
@@ -381,6 +381,22 @@ it('passes axe-core on every screen, light and dark, and reports no error', asyn
     await examine(screen);
   }
   expect(garden.errors.filter((error) => !/ERR_FAILED|Blocked script execution/.test(error))).toEqual([]);
+});
+
+it('says that a list is empty only once the service has said so', async () => {
+  let answer: () => void = () => undefined;
+  const held = new Promise<void>((resolve) => (answer = resolve));
+  await page.route('**/apps/quillmoor/people', async (route) => {
+    await held;
+    await route.continue();
+  });
+  await page.goto(`${service.base}/~/console/quillmoor/people`);
+  const people = page.getByRole('region', { name: 'People', exact: true });
+  await people.getByText('Loading …').waitFor();
+  expect(await people.getByText('Nobody can sign in yet').count()).toBe(0);
+  answer();
+  await people.getByText('Ansa Wetherel').waitFor();
+  await page.unroute('**/apps/quillmoor/people');
 });
 
 it('makes a copy of an app with its records, under a name and at a place of its own', async () => {

@@ -2,6 +2,7 @@
   import type { AnswerOf } from '@pallmist/api';
   import ListBox from '../controls/ListBox.svelte';
   import Button from '../controls/Button.svelte';
+  import { noneYet } from '../controls/none-yet.ts';
   import TextBox from '../controls/TextBox.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
   import { client, explain } from '../service/calls.ts';
@@ -9,7 +10,7 @@
 
   const { draft }: { draft: Draft } = $props();
   const empty = { login: '', name: '', password: '', roles: [] as string[], mail: '' };
-  let people: AnswerOf<'listPeople'>['people'] = $state.raw([]);
+  let people: AnswerOf<'listPeople'>['people'] | undefined = $state.raw();
   let form = $state({ ...empty });
   let said: string | undefined = $state();
   const roles = $derived([...new Set(Object.values(draft.definition?.gates ?? {}).flatMap((gate) => gate.roles ?? []))]);
@@ -51,7 +52,7 @@
   <h1>People</h1>
   <p>They sign in to the published app and to the draft. Changes take effect at once.</p>
   <ul>
-    {#each people as person (person.login)}
+    {#each people ?? [] as person (person.login)}
       <li>
         <span><strong>{person.name}</strong> <code>{person.login}</code> {person.roles.join(', ')} {person.mail ?? ''}</span>
         {#if me.mayChange}
@@ -59,7 +60,7 @@
           <Button small look="danger" aria-label="Remove {person.name}" onclick={() => remove(person.login)}>Remove</Button>
         {/if}
       </li>
-    {:else}<li>Nobody can sign in yet. Add the first person below.</li>{/each}
+    {:else}<li>{noneYet(people, 'Nobody can sign in yet. Add the first person below.', said)}</li>{/each}
   </ul>
   {#if me.mayChange}
     <form onsubmit={save}>

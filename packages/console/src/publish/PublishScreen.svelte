@@ -2,6 +2,7 @@
   import type { Edition } from '@pallmist/api';
   import { comparePatch, describeChanges, type AppDefinition } from '@pallmist/app/editing';
   import Button from '../controls/Button.svelte';
+  import { noneYet } from '../controls/none-yet.ts';
   import ProblemList from '../controls/ProblemList.svelte';
   import TextBox from '../controls/TextBox.svelte';
   import type { Draft } from '../draft/draft.svelte.ts';
@@ -23,7 +24,7 @@
   let working = $state(false);
   let failure: string | undefined = $state();
   let published: { edition: number; mount: string } | undefined = $state();
-  let editions: readonly Edition[] = $state.raw([]);
+  let editions: readonly Edition[] | undefined = $state.raw();
   let compared: { edition: Edition; data: AppDefinition } | undefined = $state.raw();
   const wanted = $derived(place.number('edition'));
   const changes = $derived(draft.definition ? describeChanges(draft.publishedEdition, draft.definition) : []);
@@ -117,7 +118,7 @@
   <section aria-label="Editions">
     <h2>Editions</h2>
     <ul>
-      {#each editions as edition (edition.number)}
+      {#each editions ?? [] as edition (edition.number)}
         <li>
           <a
             href={place.href('publish', { app: draft.app, edition: edition.number })}
@@ -130,7 +131,7 @@
             <Note>Intended by {consent.by}: {consent.words}{consent.why === '' ? '' : ` ${consent.why}`}</Note>
           {/each}
         </li>
-      {:else}<li>Nothing is published yet.</li>{/each}
+      {:else}<li>{noneYet(editions, 'Nothing is published yet.', failure)}</li>{/each}
     </ul>
     {#if compared}
       <h2>Since edition {compared.edition.number}, the draft</h2>

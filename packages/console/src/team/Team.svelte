@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { BuilderAccount } from '@pallmist/api';
   import Button from '../controls/Button.svelte';
+  import { noneYet } from '../controls/none-yet.ts';
   import TextBox from '../controls/TextBox.svelte';
   import { client, explain } from '../service/calls.ts';
   import { me } from '../service/me.svelte.ts';
@@ -11,7 +12,7 @@
     builder: 'builder: changes and publishes apps',
     viewer: 'viewer: looks at drafts and tries them',
   };
-  let builders: readonly BuilderAccount[] = $state.raw([]);
+  let builders: readonly BuilderAccount[] | undefined = $state.raw();
   let mail = $state('');
   let role: Role = $state('builder');
   let send = $state(false);
@@ -49,7 +50,7 @@
 <h1>Team</h1>
 <p>The owner needs no account. Invite others to give them one.</p>
 <ul>
-  {#each builders as builder (builder.id)}
+  {#each builders ?? [] as builder (builder.id)}
     <li>
       <span
         ><strong>{builder.name === '' ? builder.mail : builder.name}</strong>
@@ -71,7 +72,7 @@
         >
       {:else}<span>{builder.role}</span>{/if}
     </li>
-  {:else}<li>There are no other builders yet.</li>{/each}
+  {:else}<li>{noneYet(builders, 'There are no other builders yet.', said)}</li>{/each}
 </ul>
 {#if me.isOwner}
   <form onsubmit={invite}>

@@ -134,7 +134,8 @@ export class PageInFrame {
     this.#wanted = undefined;
     this.#givenUp = [];
     // A document that was asked for and came by another address: the builder stays with what was asked for.
-    const led = cause === 'arrival' && (wanted === undefined ? this.ledTo === address : wanted !== address);
+    // It stays so while that is drawn again.
+    const led = cause === 'arrival' && wanted !== undefined ? wanted !== address : this.ledTo === address;
     this.ledTo = led ? address : undefined;
     const news = address !== this.address;
     if (news) {
