@@ -4,7 +4,7 @@ import type { Command } from 'commander';
 export interface ListedCommand {
   readonly name: string;
   readonly alias?: string;
-  readonly group: 'Begin' | 'App file' | 'Addresses' | 'Service' | 'What people leave' | 'Shell';
+  readonly group: 'Get started' | 'App file' | 'Addresses' | 'Service' | 'What people leave' | 'Shell';
   readonly summary: string;
   readonly load: () => Promise<(program: Command) => void>;
 }
@@ -12,19 +12,19 @@ export interface ListedCommand {
 export const listedCommands: readonly ListedCommand[] = [
   {
     name: 'new',
-    group: 'Begin',
+    group: 'Get started',
     summary: 'Write the app file of a small app that runs, with comments.',
     load: async () => (await import('./new.ts')).addNew,
   },
   {
     name: 'serve',
-    group: 'Begin',
+    group: 'Get started',
     summary: 'Serve the published apps, the console and the HTTP interface.',
     load: async () => (await import('./serve.ts')).addServe,
   },
   {
     name: 'demo',
-    group: 'Begin',
+    group: 'Get started',
     summary: 'Serve the demo app: Quillmoor Glasshouses, an invented botanic garden.',
     load: async () => (await import('./demo.ts')).addDemo,
   },
