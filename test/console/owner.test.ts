@@ -56,7 +56,7 @@ it('makes a webhook, shows what was sent, and removes it', async () => {
   expect((await shownOnce()).length).toBeGreaterThan(20);
   await page.getByRole('cell', { name: 'record.created, record.changed' }).waitFor();
   await page.getByRole('button', { name: 'What was sent to http://127.0.0.1:9/hook' }).click();
-  await page.getByText('Nothing yet.').waitFor();
+  await page.getByText('No deliveries yet.').waitFor();
   expect(await axeProblems(page)).toEqual([]);
   await form.getByLabel('Address of the program').fill('ftp://nowhere');
   await form.getByRole('button', { name: 'Make the webhook' }).click();
