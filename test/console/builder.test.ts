@@ -383,7 +383,7 @@ it('passes axe-core on every screen, light and dark, and reports no error', asyn
   expect(garden.errors.filter((error) => !/ERR_FAILED|Blocked script execution/.test(error))).toEqual([]);
 });
 
-it('says that a list is empty only once the service has said so', async () => {
+it('says that a list is empty only after it has loaded', async () => {
   let answer: () => void = () => undefined;
   const held = new Promise<void>((resolve) => (answer = resolve));
   await page.route('**/apps/quillmoor/people', async (route) => {

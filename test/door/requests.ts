@@ -18,7 +18,7 @@ const paths = [
   '/~/health', '/~/ready', '/~/assets/', '/~/assets/manifest.json', '/~/docs', '/~/docs/search', '/~/console/', '/~/api', '/~/api/v1/openapi.json',
   '/~/api/v1/apps', '/~/api/v1/apps/quillmoor/read', '/~/api/v1/apps/quillmoor/write', '/~/api/v1/apps/quillmoor/draft',
   '/~/api/v1/apps/quillmoor/records/specimens', '/~/api/v1/apps/quillmoor/pictures/', '/~/api/v1/console/sign-in', '/~/api/v1/builders/',
-  '/~/draft/quillmoor', '/~/draft/', '/~/published/quillmoor',
+  '/~/draft/quillmoor', '/~/draft/', '/~/published/quillmoor', '/~/draft/quillmoor/~changes', '/~/enter', '/~/enter?ticket=',
 ] as const; // prettier-ignore
 const names = ['q', 'house', 'sort', 'page', 'of', 'tab', 'note', '~wanted', '~why', '~enter', 'a', 'b', 'pack', ...inherited] as const;
 

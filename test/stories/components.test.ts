@@ -216,9 +216,9 @@ describe.each([true, false])('components, with JavaScript: %s', (javaScript) => 
     await elsewhere.goto(short);
     expect(elsewhere.url()).toBe(`${service.base}/garden/specimens?q=fern`);
     await page.getByRole('button', { name: 'Withdraw it' }).click();
-    await page.getByText('leads nowhere from now on').waitFor();
+    await page.getByText('no longer works').waitFor();
     await elsewhere.goto(short);
-    await elsewhere.getByText('This short address leads nowhere').waitFor();
+    await elsewhere.getByText('This short address does not work').waitFor();
     await elsewhere.close();
   });
 

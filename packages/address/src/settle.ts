@@ -41,10 +41,12 @@ export function settle({ slots, absent }: Template, note: Note | undefined): Set
         if (refusalCode === '') origin = 'blank';
         else {
           problem = complain(slot, refusalCode, slot.refuses, refusalData);
-          // Of a list, the items that are right stay.
-          sift(!slot.refuses);
-          value = readTaken(slot);
-          sift(false);
+          if (!slot.refuses) {
+            // Of a list, the items that are right stay.
+            sift(true);
+            value = readTaken(slot);
+            sift(false);
+          }
         }
       }
       if (value !== undefined) {

@@ -1,10 +1,10 @@
-// What the one written address of some values may be, for every value that has an edge.
+// Writing addresses: values at the limits.
 import { describe, expect, it } from 'vitest';
 import {
   AddressError, boolean, choice, colour, date, integer, list, number, page, range, read, sort, text, write,
 } from '../src/index.ts'; // prettier-ignore
 
-/** A default of each type, and an equal value that is another object or another text. */
+/** A default value for each type, and an equal value to write. */
 const defaults = [
   ['text', text({ default: 'moss' }), 'moss'],
   ['integer', integer({ default: 7 }), 7],

@@ -489,7 +489,7 @@ export const operations = {
   forgetKey: operation({
     method: 'delete',
     path: '/keys/{id}',
-    summary: 'Deletes a key: values that it sealed can no longer be decrypted.',
+    summary: 'Forgets a key: values that it sealed can no longer be decrypted.',
     access: 'owner',
     body: undefined,
     answer: schemas.done,

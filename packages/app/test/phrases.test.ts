@@ -22,7 +22,7 @@ it('no phrase is in both tables: that for browsers, and that for what the servic
 });
 
 it('what is filled in stands in the quotation marks of the language', () => {
-  const marked = ['de', 'fr', 'es', 'en', 'pl'].map((tag) => sayIn(tag, undefined, table)('No page is at {0}.', '“/a”'));
+  const marked = ['de', 'fr', 'es', 'en', 'pl'].map((tag) => sayIn(tag, undefined, table)('There is no page at {0}.', '“/a”'));
   expect(marked.map((text) => text.replace(/[^“”„«» /a]/g, '').match(/[“„«].*[”“»]/)?.[0])).toEqual([
     '„/a“',
     '« /a »',

@@ -397,7 +397,7 @@ describe('what an owner does beside building', () => {
     expect((await pallmist(['short', 'quillmoor'])).out).toMatch(
       /\/garden\/~s\/\w{7} +until 20\d\d-\d\d-\d\d +\/garden\/specimens\?q=fern\n/,
     );
-    expect((await pallmist(['short', 'quillmoor', '--withdraw', code])).out).toContain('leads nowhere from now on');
+    expect((await pallmist(['short', 'quillmoor', '--withdraw', code])).out).toContain('no longer works.');
     expect((await fetch(short)).status).toBe(404);
   });
 

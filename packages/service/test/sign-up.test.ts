@@ -27,10 +27,10 @@ it('a visitor makes an account, is signed in, welcomed once, and cannot open the
 it('what is wrong is said beside the fields, the rest stays, and the password is shown to nobody', async () => {
   const visitor = new Visitor(service.base);
   for (const [fields, sentence] of [
-    [{ login: 'ANSA' }, 'There is an account of this name already.'],
+    [{ login: 'ANSA' }, 'An account with this name already exists.'],
     [{ login: 'no spaces' }, 'A login name has up to 100 letters'],
     [{ password: 'short' }, 'It needs at least 8 characters.'],
-    [{ called: ' ' }, 'Between 1 and 80'],
+    [{ called: ' ' }, 'Enter 1 to 80'],
   ] as const) {
     const answer = await visitor.send('/garden/join', { ...joining, called: 'Kept name', login: 'other', ...fields });
     const text = await answer.text();

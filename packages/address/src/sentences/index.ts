@@ -11,7 +11,7 @@ export { english, type Sentence, type Sentences } from './english.ts';
  */
 export function sentenceOf(code: string, data?: unknown, sentences: Sentences = english): string {
   const sentence = (sentences[code] ?? english[code])?.(data as never) ?? `It is refused (${code}).`;
-  // What is filled in comes in the quotation marks of English.
+  // Values arrive in English quotation marks.
   const marks = sentences['quotation-marks']?.(undefined as never);
   return marks === undefined ? sentence : sentence.replace(/“([^“”]*)”/g, marks);
 }

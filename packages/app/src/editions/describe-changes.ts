@@ -71,7 +71,7 @@ function pageGone(after: AppDefinition, name: string, page: PageDefinition): Cha
     about: 'address',
     words:
       heir === undefined
-        ? `${whole(after, pathOf(page.address))} leads nowhere from now on: the page “${pageTitle(page.title, name)}” is gone.`
+        ? `${whole(after, pathOf(page.address))} will no longer work: the page “${pageTitle(page.title, name)}” is removed.`
         : `${whole(after, pathOf(page.address))} leads to “${pageTitle(heir[1].title, heir[0])}” from now on.`,
     pointer: toPointer(['pages', name]),
     ...(heir === undefined ? { breaks: true as const } : {}),

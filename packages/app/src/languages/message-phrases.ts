@@ -8,7 +8,7 @@ export const messagePhrases = {
     'Ya no hay nada en esta dirección.',
   ],
   'There is no such page': ['Diese Seite gibt es nicht', 'Cette page n’existe pas', 'Esta página no existe'],
-  'The address leads nowhere.': [
+  'The address is not valid.': [
     'Die Adresse führt nirgendwohin.',
     'L’adresse ne mène nulle part.',
     'La dirección no lleva a ninguna parte.',
@@ -18,7 +18,7 @@ export const messagePhrases = {
     'Elle est peut-être mal saisie, ou la page n’existe plus.',
     'Quizá esté mal escrita, o la página ya no exista.',
   ],
-  'That is no address': ['Das ist keine Adresse', 'Ce n’est pas une adresse', 'Eso no es una dirección'],
+  'This is not a valid address': ['Das ist keine Adresse', 'Ce n’est pas une adresse', 'Eso no es una dirección'],
   'Something is wrong in the address': [
     'In der Adresse stimmt etwas nicht',
     'Il y a une erreur dans l’adresse',
@@ -117,21 +117,25 @@ export const messagePhrases = {
     'El archivo no es lo que dice su nombre.',
   ],
   'Back to the page': ['Zurück zur Seite', 'Revenir à la page', 'Volver a la página'],
-  'No page is at {0}.': ['Unter {0} gibt es keine Seite.', 'Aucune page ne se trouve à {0}.', 'No hay ninguna página en {0}.'],
+  'There is no page at {0}.': ['Unter {0} gibt es keine Seite.', 'Aucune page ne se trouve à {0}.', 'No hay ninguna página en {0}.'],
   'The address is longer than {0} characters.': [
     'Die Adresse hat mehr als {0} Zeichen.',
     'L’adresse compte plus de {0} caractères.',
     'La dirección tiene más de {0} caracteres.',
   ],
-  'That did not work': ['Das hat nicht geklappt', 'Cela n’a pas fonctionné', 'No ha funcionado'],
-  'Something went wrong on our side; it is in the service’s log. Please try again.': [
+  'Something went wrong': ['Das hat nicht geklappt', 'Cela n’a pas fonctionné', 'No ha funcionado'],
+  'An error occurred on our side and was logged. Please try again.': [
     'Bei uns ist etwas schiefgegangen; es steht im Protokoll des Dienstes. Bitte versuchen Sie es noch einmal.',
     'Une erreur s’est produite chez nous ; elle est dans le journal du service. Veuillez réessayer.',
     'Se ha producido un error por nuestra parte; está en el registro del servicio. Inténtelo de nuevo.',
   ],
   'Request rejected': ['Anfrage abgelehnt', 'Requête refusée', 'Solicitud rechazada'],
-  'That cannot be sent here': ['Das kann hier nicht gesendet werden', 'Cela ne peut pas être envoyé ici', 'Eso no se puede enviar aquí'],
-  'The page takes no such form.': [
+  'This form cannot be sent here': [
+    'Das kann hier nicht gesendet werden',
+    'Cela ne peut pas être envoyé ici',
+    'Eso no se puede enviar aquí',
+  ],
+  'The page does not have this form.': [
     'Die Seite hat kein solches Formular.',
     'La page n’a pas ce formulaire.',
     'La página no tiene ese formulario.',
@@ -142,83 +146,83 @@ export const messagePhrases = {
     'Il a peut-être été renommé ou supprimé.',
     'Quizá se haya renombrado o eliminado.',
   ],
-  'The page of this form is no longer there.': [
+  'The page of this form no longer exists.': [
     'Die Seite dieses Formulars gibt es nicht mehr.',
     'La page de ce formulaire n’existe plus.',
     'La página de este formulario ya no existe.',
   ],
   'Something is missing': ['Es fehlt etwas', 'Il manque quelque chose', 'Falta algo'],
-  'Go back and fill in every box that the page needs.': [
+  'Go back and fill in all required fields.': [
     'Gehen Sie zurück und füllen Sie alle Felder aus, die die Seite braucht.',
     'Revenez en arrière et remplissez tous les champs nécessaires à la page.',
     'Vuelva atrás y rellene todos los campos que la página necesita.',
   ],
-  'This address leads nowhere': [
+  'This address does not work': [
     'Diese Adresse führt nirgendwohin',
     'Cette adresse ne mène nulle part',
     'Esta dirección no lleva a ninguna parte',
   ],
-  'It led to another page, and a value for that is missing now.': [
+  'It redirects to another page, but a value for that page is missing.': [
     'Sie führte zu einer anderen Seite, und ein Wert dafür fehlt jetzt.',
     'Elle menait à une autre page, et une valeur manque maintenant pour cela.',
     'Llevaba a otra página, y ahora falta un valor para ella.',
   ],
   'The address is too long': ['Die Adresse ist zu lang', 'L’adresse est trop longue', 'La dirección es demasiado larga'],
-  'Make a short address of it first; then it fits into a code.': [
+  'Create a short address for it first, so that it fits into a code.': [
     'Machen Sie zuerst eine kurze Adresse daraus; dann passt sie in einen Code.',
     'Faites-en d’abord une adresse courte ; elle tiendra alors dans un code.',
     'Haga primero una dirección corta; así cabrá en un código.',
   ],
-  'A code is drawn for addresses of this app only: ~qr.svg?of=/…': [
+  'Codes are available only for addresses of this app: ~qr.svg?of=/…': [
     'Codes gibt es nur für Adressen dieser App: ~qr.svg?of=/…',
     'Il n’y a de codes que pour les adresses de cette application : ~qr.svg?of=/…',
     'Solo hay códigos para direcciones de esta aplicación: ~qr.svg?of=/…',
   ],
   'Too many codes': ['Zu viele Codes', 'Trop de codes', 'Demasiados códigos'],
-  'So many codes were drawn for you that there are no more for a minute.': [
+  'You requested too many codes. Please try again in a minute.': [
     'Für Sie wurden so viele Codes gezeichnet, dass es eine Minute lang keine mehr gibt.',
     'Tant de codes ont été dessinés pour vous qu’il n’y en a plus pendant une minute.',
     'Se han dibujado tantos códigos para usted que durante un minuto no hay más.',
   ],
-  'That came from another site': ['Das kam von einer anderen Website', 'Cela vient d’un autre site', 'Eso ha venido de otro sitio'],
-  'The form was not sent from this site, so it was not taken.': [
+  'The form came from another site': ['Das kam von einer anderen Website', 'Cela vient d’un autre site', 'Eso ha venido de otro sitio'],
+  'The form was not sent from this site, so it was not accepted.': [
     'Das Formular wurde nicht von dieser Website gesendet und deshalb nicht angenommen.',
     'Le formulaire n’a pas été envoyé depuis ce site ; il n’a pas été accepté.',
     'El formulario no se envió desde este sitio, por lo que no se aceptó.',
   ],
-  'So many forms came from your network that no more are taken for a minute. Nothing is saved yet; please go back and send it again.': [
+  'Your network sent too many forms. Nothing is saved yet. Wait a minute, then go back and send the form again.': [
     'Aus Ihrem Netz kamen so viele Formulare, dass eine Minute lang keine mehr angenommen werden. Noch ist nichts gespeichert; bitte gehen Sie zurück und senden Sie es noch einmal.',
     'Votre réseau a envoyé tant de formulaires qu’aucun n’est accepté pendant une minute. Rien n’est encore enregistré ; veuillez revenir en arrière et l’envoyer de nouveau.',
     'Desde su red han llegado tantos formularios que durante un minuto no se aceptan más. Aún no se ha guardado nada; vuelva atrás y envíelo de nuevo.',
   ],
   'Too many files': ['Zu viele Dateien', 'Trop de fichiers', 'Demasiados archivos'],
-  'So many files came from your network that no more are taken for a while.': [
+  'Your network sent too many files. Please try again later.': [
     'Aus Ihrem Netz kamen so viele Dateien, dass eine Zeit lang keine mehr angenommen werden.',
     'Votre réseau a envoyé tant de fichiers qu’aucun n’est accepté pour le moment.',
     'Desde su red han llegado tantos archivos que por un tiempo no se aceptan más.',
   ],
-  'This short address leads nowhere': [
+  'This short address does not work': [
     'Diese kurze Adresse führt nirgendwohin',
     'Cette adresse courte ne mène nulle part',
     'Esta dirección corta no lleva a ninguna parte',
   ],
-  'It is mistyped, it has ended, or it was withdrawn.': [
+  'It may be mistyped, expired or withdrawn.': [
     'Sie ist vertippt, abgelaufen oder wurde zurückgezogen.',
     'Elle est mal saisie, elle a expiré ou elle a été retirée.',
     'Está mal escrita, ha caducado o se ha retirado.',
   ],
-  'This short address leads nowhere any more': [
+  'This short address no longer works': [
     'Diese kurze Adresse führt nirgendwohin mehr',
     'Cette adresse courte ne mène plus nulle part',
     'Esta dirección corta ya no lleva a ninguna parte',
   ],
-  'The page that it was made for is not part of the app any more.': [
+  'The page it was created for is no longer part of the app.': [
     'Die Seite, für die sie angelegt wurde, gehört nicht mehr zur App.',
     'La page pour laquelle elle a été créée ne fait plus partie de l’application.',
     'La página para la que se hizo ya no forma parte de la aplicación.',
   ],
-  'It is withdrawn': ['Sie ist zurückgezogen', 'Elle est retirée', 'Está retirada'],
-  'The short address leads nowhere from now on.': [
+  'Short address withdrawn': ['Sie ist zurückgezogen', 'Elle est retirée', 'Está retirada'],
+  'The short address no longer works.': [
     'Die kurze Adresse führt ab jetzt nirgendwohin.',
     'L’adresse courte ne mène désormais nulle part.',
     'La dirección corta ya no lleva a ninguna parte.',
@@ -228,53 +232,53 @@ export const messagePhrases = {
     'Elle ne peut pas être retirée d’ici',
     'No se puede retirar desde aquí',
   ],
-  'Only the browser that has made it, or the owner of the app, may do so.': [
+  'Only the browser that created it, or the owner of the app, can withdraw it.': [
     'Das kann nur der Browser, der sie angelegt hat, oder wem die App gehört.',
     'Seul le navigateur qui l’a créée, ou le propriétaire de l’application, peut le faire.',
     'Solo puede hacerlo el navegador que la creó o el propietario de la aplicación.',
   ],
-  'No short address was made': [
+  'No short address was created': [
     'Es wurde keine kurze Adresse angelegt',
     'Aucune adresse courte n’a été créée',
     'No se ha creado ninguna dirección corta',
   ],
-  'There is none for this address: no page of the app offers it there.': [
+  'The page at this address does not offer short addresses.': [
     'Für diese Adresse gibt es keine: Keine Seite der App bietet das dort an.',
     'Il n’y en a pas pour cette adresse : aucune page de l’application ne la propose.',
     'No la hay para esta dirección: ninguna página de la aplicación la ofrece.',
   ],
-  'So many short addresses were made that we cannot keep up. Please try again later.': [
+  'Too many short addresses were created. Please try again later.': [
     'Es wurden so viele kurze Adressen angelegt, dass wir nicht nachkommen. Bitte versuchen Sie es später noch einmal.',
     'Tant d’adresses courtes ont été créées que nous ne suivons pas. Veuillez réessayer plus tard.',
     'Se han creado tantas direcciones cortas que no damos abasto. Inténtelo más tarde.',
   ],
   'It leads to {0}': ['Sie führt zu {0}', 'Elle mène à {0}', 'Lleva a {0}'],
-  'It lasts.': ['Sie gilt unbegrenzt.', 'Elle ne s’arrête pas.', 'No caduca.'],
+  'It does not expire.': ['Sie gilt unbegrenzt.', 'Elle ne s’arrête pas.', 'No caduca.'],
   'It leads there until {0}.': ['Sie führt bis {0} dorthin.', 'Elle y mène jusqu’au {0}.', 'Lleva allí hasta el {0}.'],
   'Go there': ['Dorthin', 'Y aller', 'Ir allí'],
   'The short address as a QR code': ['Die kurze Adresse als QR-Code', 'L’adresse courte en code QR', 'La dirección corta como código QR'],
   'Withdraw it': ['Zurückziehen', 'La retirer', 'Retirarla'],
-  'Nobody makes an account on this page.': [
+  'You cannot create an account on this page.': [
     'Auf dieser Seite legt niemand ein Konto an.',
     'Personne ne crée de compte sur cette page.',
     'En esta página no se crean cuentas.',
   ],
-  'There is no account yet. Please look at what is marked.': [
+  'The account is not created yet. Please check the marked fields.': [
     'Es gibt noch kein Konto. Bitte sehen Sie sich an, was markiert ist.',
     'Il n’y a pas encore de compte. Veuillez vérifier ce qui est marqué.',
     'Todavía no hay cuenta. Revise lo que está marcado.',
   ],
-  'So many accounts were asked for from your network that no more are made for a while. Please try again later.': [
+  'Your network requested too many accounts. Please try again later.': [
     'Aus Ihrem Netz wurden so viele Konten angefordert, dass eine Zeit lang keine mehr angelegt werden. Bitte versuchen Sie es später noch einmal.',
     'Votre réseau a demandé tant de comptes qu’aucun n’est créé pour le moment. Veuillez réessayer plus tard.',
     'Desde su red se han pedido tantas cuentas que por un tiempo no se crean más. Inténtelo más tarde.',
   ],
-  'Between 1 and 80 characters, please.': [
+  'Enter 1 to 80 characters.': [
     'Bitte 1 bis 80 Zeichen.',
     'Entre 1 et 80 caractères, s’il vous plaît.',
     'Entre 1 y 80 caracteres, por favor.',
   ],
-  'There is an account of this name already.': [
+  'An account with this name already exists.': [
     'Ein Konto mit diesem Namen gibt es schon.',
     'Un compte de ce nom existe déjà.',
     'Ya existe una cuenta con ese nombre.',
@@ -294,7 +298,7 @@ export const messagePhrases = {
     'Il peut compter au plus {0} caractères.',
     'Puede tener como máximo {0} caracteres.',
   ],
-  'This is one of the first passwords that anybody would try. Choose another one.': [
+  'This password is too common. Choose another one.': [
     'Das ist eines der ersten Passwörter, die jemand ausprobieren würde. Wählen Sie ein anderes.',
     'C’est l’un des premiers mots de passe que l’on essaierait. Choisissez-en un autre.',
     'Es una de las primeras contraseñas que se probarían. Elija otra.',

@@ -47,7 +47,7 @@ export const phrases = {
   'As a short address': ['Als kurze Adresse', 'En adresse courte', 'Como dirección corta'],
   'As a QR code': ['Als QR-Code', 'En code QR', 'Como código QR'],
   'The address is copied.': ['Die Adresse ist kopiert.', 'L’adresse est copiée.', 'La dirección se ha copiado.'],
-  'No short address was made. Please try again in a moment.': [
+  'No short address was created. Please try again in a moment.': [
     'Es wurde keine kurze Adresse angelegt. Bitte versuchen Sie es gleich noch einmal.',
     'Aucune adresse courte n’a été créée. Veuillez réessayer dans un instant.',
     'No se ha creado ninguna dirección corta. Inténtelo de nuevo en un momento.',

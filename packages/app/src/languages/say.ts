@@ -27,7 +27,7 @@ const primary = (language: string) => language.toLowerCase().split('-')[0] ?? ''
  */
 export function sayIn(language: string, ownPhrases: OwnPhrases | undefined, table: PhraseTable | undefined): Say {
   const column = own(columns, primary(language));
-  // What is filled in comes in the quotation marks of English.
+  // Values arrive in English quotation marks.
   const marks = quotationMarks[column ?? -1] ?? '$&';
   return (phrase, ...values) => {
     const text =

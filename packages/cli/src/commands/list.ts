@@ -165,7 +165,7 @@ export const listedCommands: readonly ListedCommand[] = [
   {
     name: 'keys',
     group: 'Service',
-    summary: 'List, create or delete the keys that seal values in addresses.',
+    summary: 'List, create or forget the keys that seal values in addresses.',
     load: async () => (await import('./keys.ts')).addKeys,
   },
   {

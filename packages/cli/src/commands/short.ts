@@ -23,7 +23,7 @@ export function addShort(program: Command): void {
         throw new CommandError(exit.usage, '--days is a number from 0.01 to 3650.');
       if (options.withdraw !== undefined) {
         const answer = await client.call('withdrawShort', { app, code: options.withdraw }, undefined);
-        print(options.json, answer, () => [`${options.withdraw ?? ''} leads nowhere from now on.`]);
+        print(options.json, answer, () => [`${options.withdraw ?? ''} no longer works.`]);
         return;
       }
       const answer =

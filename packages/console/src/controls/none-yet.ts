@@ -1,5 +1,5 @@
 /**
- * What stands in place of a list without entries: that there are none is said only once the service has said so.
+ * The text for an empty list. It says that the list is empty only after the list has loaded.
  * @param list undefined until it is loaded
  * @param failure why it could not be loaded
  */

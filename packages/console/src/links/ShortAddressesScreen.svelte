@@ -35,7 +35,7 @@
   async function withdraw(code: string) {
     try {
       await client.call('withdrawShort', { app: draft.app, code });
-      said = 'The short address leads nowhere from now on.';
+      said = 'The short address no longer works.';
     } catch (error) {
       said = explain(error);
     }

@@ -31,7 +31,7 @@
               run(() =>
                 client
                   .call('forgetKey', { id: key.id })
-                  .then(() => 'The key is deleted: values that it sealed can no longer be decrypted.'),
+                  .then(() => 'The key is forgotten: values that it sealed can no longer be decrypted.'),
               )}>Forget it</Button
           >{/if}
       </li>

@@ -49,7 +49,7 @@
         said: live.shown.say(copied ? 'It is copied, and leads here until {0}.' : 'It leads here until {0}.', made.until),
       };
     } catch {
-      result = { of, said: live.shown.say('No short address was made. Please try again in a moment.') };
+      result = { of, said: live.shown.say('No short address was created. Please try again in a moment.') };
     }
   }
 </script>

@@ -151,7 +151,13 @@ export class AppHost {
     response.setHeader('allow', 'GET, HEAD');
     this.say(
       response,
-      message(hosted, 405, 'That cannot be sent here', ['The page takes no such form.'], valuesAnywhere(hosted, request.originalUrl)),
+      message(
+        hosted,
+        405,
+        'This form cannot be sent here',
+        ['The page does not have this form.'],
+        valuesAnywhere(hosted, request.originalUrl),
+      ),
     );
   }
 }

@@ -16,7 +16,7 @@ export class FormRoute implements Route {
     const name = path.slice(beginning.length);
     const page = Object.hasOwn(hosted.definition.pages, name) ? own(hosted.definition.pages, name) : undefined;
     if (page === undefined)
-      return Promise.resolve(message(hosted, 404, 'There is no such page', ['The page of this form is no longer there.']));
+      return Promise.resolve(message(hosted, 404, 'There is no such page', ['The page of this form no longer exists.']));
     const query = new URLSearchParams(request.originalUrl.split('?')[1] ?? '');
     const to = formAddress({ action: '', path: hosted.compiled.mount + pathTemplate(page.address) }, [...query]);
     if (to === undefined)
@@ -25,7 +25,7 @@ export class FormRoute implements Route {
           hosted,
           422,
           'Something is missing',
-          ['Go back and fill in every box that the page needs.'],
+          ['Go back and fill in all required fields.'],
           valuesAnywhere(hosted, request.originalUrl),
         ),
       );

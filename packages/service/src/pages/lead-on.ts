@@ -13,6 +13,6 @@ export async function leadOn({ hosted, book, service, reading }: Loaded, sealer:
   if (to !== undefined && (await fillBook(hosted, book, sealer))) to = seen();
   if (to === undefined) return undefined;
   if (to.href !== undefined) return leads(303, to.href);
-  const why = 'It led to another page, and a value for that is missing now.';
-  return says(message(hosted, 404, 'This address leads nowhere', [why], reading.values));
+  const why = 'It redirects to another page, but a value for that page is missing.';
+  return says(message(hosted, 404, 'This address does not work', [why], reading.values));
 }

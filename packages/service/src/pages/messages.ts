@@ -73,13 +73,19 @@ export function readingMessage(hosted: HostedApp, reading: Reading, address: str
         hosted,
         404,
         'There is no such page',
-        [{ said: say('No page is at {0}.', quote(pathOf(address), 80)) }, 'Perhaps it is mistyped, or the page is gone.'],
+        [{ said: say('There is no page at {0}.', quote(pathOf(address), 80)) }, 'Perhaps it is mistyped, or the page is gone.'],
         values,
       );
     case 'malformed':
       return reading.problems.some(({ code }) => code === 'address-too-long')
-        ? message(hosted, 414, 'That is no address', [{ said: say('The address is longer than {0} characters.', longestAddress) }], values)
-        : message(hosted, 400, 'That is no address', ['The address leads nowhere.'], values);
+        ? message(
+            hosted,
+            414,
+            'This is not a valid address',
+            [{ said: say('The address is longer than {0} characters.', longestAddress) }],
+            values,
+          )
+        : message(hosted, 400, 'This is not a valid address', ['The address is not valid.'], values);
     default: {
       const gone = reading.parameters.find(({ problem }) => problem?.code === 'gone-value');
       if (gone !== undefined) return goneValueMessage(hosted, reading, gone, inWords);
@@ -154,7 +160,7 @@ export function busyMessage(hosted: HostedApp | undefined): StatusMessage {
 }
 
 export function failureMessage(hosted: HostedApp | undefined): StatusMessage {
-  return message(hosted, 500, 'That did not work', ['Something went wrong on our side; it is in the service’s log. Please try again.']);
+  return message(hosted, 500, 'Something went wrong', ['An error occurred on our side and was logged. Please try again.']);
 }
 
 /** The path of an address, as it stands there. */

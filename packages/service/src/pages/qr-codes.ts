@@ -43,21 +43,21 @@ export class QrCodes implements Route {
 
   #answer(hosted: HostedApp, kind: CodeKind, request: Request, response: Response): StatusMessage | 'answered' {
     if (request.originalUrl.length > longestAddress)
-      return message(hosted, 414, 'The address is too long', ['Make a short address of it first; then it fits into a code.']);
+      return message(hosted, 414, 'The address is too long', ['Create a short address for it first, so that it fits into a code.']);
     const of = new URLSearchParams(request.originalUrl.split('?')[1] ?? '').get('of') ?? '';
     // Codes of this app's own addresses only: others could be printed with this site's name on them.
     const own = staysOnSite(of) && (readAddress(hosted.compiled, of).page !== undefined || of.startsWith(`${hosted.compiled.mount}/~s/`));
     const values = valuesAnywhere(hosted, of);
     const text = this.#base() + of;
     if (!own)
-      return message(hosted, 404, 'There is no such page', ['A code is drawn for addresses of this app only: ~qr.svg?of=/…'], values);
+      return message(hosted, 404, 'There is no such page', ['Codes are available only for addresses of this app: ~qr.svg?of=/…'], values);
     if (text.length > longestInCode)
-      return message(hosted, 400, 'The address is too long', ['Make a short address of it first; then it fits into a code.'], values);
+      return message(hosted, 400, 'The address is too long', ['Create a short address for it first, so that it fits into a code.'], values);
     const name = `${kind} ${text}`;
     let drawn = this.#drawn.get(name);
     if (drawn === undefined) {
       if (this.#limit.isReachedBy(request, response))
-        return message(hosted, 429, 'Too many codes', ['So many codes were drawn for you that there are no more for a minute.'], values);
+        return message(hosted, 429, 'Too many codes', ['You requested too many codes. Please try again in a minute.'], values);
       drawn = draw(kind, text);
       if (this.#drawn.size >= mostKept) this.#drawn.delete(this.#drawn.keys().next().value ?? '');
       this.#drawn.set(name, drawn);

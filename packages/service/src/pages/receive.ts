@@ -28,7 +28,13 @@ export class FormReceiver {
     const values = () => valuesAnywhere(hosted, request.originalUrl);
     if (!isFromThisSite(request, this.#origins.reached(request, hosted.draft)))
       return says(
-        message(hosted, 403, 'That came from another site', ['The form was not sent from this site, so it was not taken.'], values()),
+        message(
+          hosted,
+          403,
+          'The form came from another site',
+          ['The form was not sent from this site, so it was not accepted.'],
+          values(),
+        ),
       );
     if (this.#forms.isReachedBy(request, response))
       return says(
@@ -36,16 +42,12 @@ export class FormReceiver {
           hosted,
           429,
           'Too many at once',
-          [
-            'So many forms came from your network that no more are taken for a minute. Nothing is saved yet; please go back and send it again.',
-          ],
+          ['Your network sent too many forms. Nothing is saved yet. Wait a minute, then go back and send the form again.'],
           values(),
         ),
       );
     if (sendsFiles(request) && this.#files.isReachedBy(request, response))
-      return says(
-        message(hosted, 429, 'Too many files', ['So many files came from your network that no more are taken for a while.'], values()),
-      );
+      return says(message(hosted, 429, 'Too many files', ['Your network sent too many files. Please try again later.'], values()));
     return { form: await this.#bodies.during(request, () => readForm(request, hosted.greatestFile)) };
   }
 }

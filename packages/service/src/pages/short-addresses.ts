@@ -61,16 +61,13 @@ export class ShortAddresses implements Route {
     const { code, about } = shortPath(hosted, path) ?? {};
     if (code === undefined) return 'not-mine';
     const short = await this.#store.shortAddresses.find(hosted.definition.app, code);
-    if (short === undefined)
-      return message(hosted, 404, 'This short address leads nowhere', ['It is mistyped, it has ended, or it was withdrawn.']);
+    if (short === undefined) return message(hosted, 404, 'This short address does not work', ['It may be mistyped, expired or withdrawn.']);
     // Kept by nobody: it may end.
     response.setHeader('cache-control', 'no-store');
     const to = await targetAddress(hosted, this.#sealer, short);
     if (about === true) return this.#about(hosted, short, to, request);
     if (to === undefined)
-      return message(hosted, 410, 'This short address leads nowhere any more', [
-        'The page that it was made for is not part of the app any more.',
-      ]);
+      return message(hosted, 410, 'This short address no longer works', ['The page it was created for is no longer part of the app.']);
     redirect(response, 303, to);
     return 'answered';
   }
@@ -90,9 +87,9 @@ export class ShortAddresses implements Route {
       maker !== undefined &&
       (await this.#store.shortAddresses.withdraw(hosted.definition.app, code, maker));
     return withdrawn
-      ? message(hosted, 200, 'It is withdrawn', ['The short address leads nowhere from now on.'])
+      ? message(hosted, 200, 'Short address withdrawn', ['The short address no longer works.'])
       : message(hosted, 403, 'It cannot be withdrawn from here', [
-          'Only the browser that has made it, or the owner of the app, may do so.',
+          'Only the browser that created it, or the owner of the app, can withdraw it.',
         ]);
   }
 
@@ -104,8 +101,8 @@ export class ShortAddresses implements Route {
       return message(
         hosted,
         422,
-        'No short address was made',
-        ['There is none for this address: no page of the app offers it there.'],
+        'No short address was created',
+        ['The page at this address does not offer short addresses.'],
         valuesAnywhere(hosted, of),
       );
     const { shortAddresses } = this.#store;
@@ -114,9 +111,7 @@ export class ShortAddresses implements Route {
       ? undefined
       : await shortAddresses.makeFor(hashToken(token), hosted.definition.app, hosted.edition, shared, days);
     if (short === undefined)
-      return message(hosted, 429, 'Too many at once', [
-        'So many short addresses were made that we cannot keep up. Please try again later.',
-      ]);
+      return message(hosted, 429, 'Too many at once', ['Too many short addresses were created. Please try again later.']);
     this.#cookies.set(hosted, response, 'short', token, year);
     const about = `${hosted.compiled.mount}/~s/${short.code}/about`;
     if (request.headers.accept === 'application/json') response.json({ short: this.#whole(hosted, short), about, until: until(short) });
@@ -132,10 +127,8 @@ export class ShortAddresses implements Route {
     const values = to === undefined ? {} : readAddress(hosted.compiled, to).values;
     const say = sayFor(hosted, values);
     const sentences: Sentence[] = [
-      to === undefined
-        ? 'The page that it was made for is not part of the app any more.'
-        : { said: say('It leads to {0}', this.#base() + to) },
-      short.endsAt === null ? 'It lasts.' : { said: say('It leads there until {0}.', until(short) ?? '') },
+      to === undefined ? 'The page it was created for is no longer part of the app.' : { said: say('It leads to {0}', this.#base() + to) },
+      short.endsAt === null ? 'It does not expire.' : { said: say('It leads there until {0}.', until(short) ?? '') },
     ];
     const about = message(hosted, 200, { said: whole.replace(/^https?:\/\//, '') }, sentences, values);
     if (to !== undefined) about.message.ways.unshift({ text: say('Go there'), href: to });

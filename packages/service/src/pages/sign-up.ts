@@ -37,21 +37,20 @@ export class SignUp {
     const { definition } = hosted;
     const newcomers = definition.signIn?.newcomers;
     if (newcomers === undefined || !showPage(payload, tools).forms.includes(signUpForm))
-      return says(message(hosted, 409, 'That form is not here', ['Nobody makes an account on this page.'], values));
+      return says(message(hosted, 409, 'That form is not here', ['You cannot create an account on this page.'], values));
     const say = sayFor(hosted, values);
     const field = (name: string) => own(texts, name) ?? '';
     const [name, login, password] = [field('called').trim(), field('login').trim(), field('password')];
     const again = (
       problems: Record<string, string>,
-      problem: Parameters<Say>[0] = 'There is no account yet. Please look at what is marked.',
+      problem: Parameters<Say>[0] = 'The account is not created yet. Please check the marked fields.',
     ): SaveOutcome => {
       const state: FormState = { values: { called: name, login }, problems, problem: say(problem) };
       return { again: { [signUpForm]: state } };
     };
-    if (this.#limit.isReachedBy(request, response))
-      return again({}, 'So many accounts were asked for from your network that no more are made for a while. Please try again later.');
+    if (this.#limit.isReachedBy(request, response)) return again({}, 'Your network requested too many accounts. Please try again later.');
     const problems: Record<string, string> = {};
-    if (name === '' || name.length > 80) problems['called'] = say('Between 1 and 80 characters, please.');
+    if (name === '' || name.length > 80) problems['called'] = say('Enter 1 to 80 characters.');
     if (!isLoginName(login)) problems['login'] = say(loginNameRule);
     const weak = passwordProblem(password, [login, name], say);
     if (weak !== undefined) problems['password'] = weak;
@@ -60,7 +59,7 @@ export class SignUp {
     const add = () => this.#guard.aside(() => this.#store.people.add(definition.app, login, person));
     const added = await this.#turns.during(request, add);
     if (added === 'too-many') return again({}, 'So many people are here that we cannot keep up. Please try again in a moment.');
-    if (!added) return again({ login: say('There is an account of this name already.') });
+    if (!added) return again({ login: say('An account with this name already exists.') });
     await this.#signIn.begin(hosted, login, request, response);
     const first =
       newcomers.afterSignUp && writeAddress(hosted.compiled, newcomers.afterSignUp.page, newcomers.afterSignUp.values ?? {}).address;

@@ -18,8 +18,7 @@ export function passwordProblem(password: string, known: readonly string[], say:
   if (password.length > longest) return say('It may have at most {0} characters.', longest);
   const small = password.toLowerCase();
   common ??= new Set(dictionary['passwords-common'].filter((one): one is string => typeof one === 'string' && one.length >= shortest));
-  if (common.has(small) || new Set(small).size < 3)
-    return say('This is one of the first passwords that anybody would try. Choose another one.');
+  if (common.has(small) || new Set(small).size < 3) return say('This password is too common. Choose another one.');
   if (known.some((name) => name !== '' && small === name.toLowerCase())) return say('It is the same as the name. Choose another one.');
   return undefined;
 }
