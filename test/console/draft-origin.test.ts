@@ -64,3 +64,15 @@ it('without JavaScript, the console follows its links and forms too', async () =
   await goToPage(page, 'specimens');
   await shownPage(page).getByRole('heading', { name: 'Specimens' }).waitFor();
 });
+
+it.each([0, 40, 120, 300])('shows what was asked for last, %i ms after another document was asked for', async (pause) => {
+  const { page, service } = opened;
+  await page.goto(`${service.base}/~/console/quillmoor?page=notes`);
+  await shownPage(page).getByRole('heading', { name: 'Field notes' }).waitFor();
+  await page.reload();
+  await page.getByLabel('Title', { exact: true }).waitFor();
+  await page.waitForTimeout(pause);
+  await goToPage(page, 'workspace');
+  await page.getByText('This address leads on to /garden/sign-in').waitFor();
+  expect(page.url()).toContain('page=workspace');
+});

@@ -146,7 +146,7 @@ describe('making an account', () => {
       statuses.push((await join(count % 2 === 0 ? `wyn${String(count)}` : 'wyn0', 'bog-and-heather')).status);
     expect(statuses.slice(0, 20).filter((status) => status === 303)).toHaveLength(10);
     expect(statuses.slice(20)).toEqual([422, 422]);
-    expect(await (await join('late')).text()).toContain('So many accounts were asked for');
+    expect(await (await join('late')).text()).toContain('Your network requested too many accounts');
     service.clock.forward(61 * minute);
     expect((await join('late')).status).toBe(303);
   });

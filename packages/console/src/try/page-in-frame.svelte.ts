@@ -10,6 +10,8 @@ export interface AddressStep {
 }
 
 const mostSteps = 60;
+/** Milliseconds by which two frames can read the clock differently: browsers round it. */
+const clockGrain = 10;
 
 /**
  * The draft’s page in its frame: it is led, it points at components, and it tells what happens in it. It is of another origin,
@@ -32,6 +34,8 @@ export class PageInFrame {
   #wanted: string | undefined;
   /** Addresses that were asked for, and given up for another before they were shown. */
   #givenUp: string[] = [];
+  /** When the address that is wanted was asked for, in milliseconds since 1970. */
+  #wantedSince = 0;
 
   attach(frame: HTMLIFrameElement): void {
     this.#frame = frame;
@@ -105,6 +109,7 @@ export class PageInFrame {
   #want(address: string | undefined): void {
     if (this.#wanted !== undefined && this.#wanted !== address) this.#givenUp.push(this.#wanted);
     this.#wanted = address;
+    this.#wantedSince = Date.now();
   }
 
   /** Hears what the page says. */
@@ -122,9 +127,13 @@ export class PageInFrame {
       this.listens = false;
       return;
     }
-    const said = data as { pallmist: string; address?: string; cause?: string; place?: string };
-    if (said.pallmist === 'address' && said.address !== undefined) this.#arrived(said.address, said.cause ?? 'change', said.place);
-    else if (said.pallmist === 'values') this.values = data as PresentValues;
+    const said = data as { pallmist: string; address?: string; cause?: string; place?: string; began?: number };
+    if (said.pallmist === 'address' && said.address !== undefined) {
+      const isGivenUp = said.cause === 'arrival' && this.#wanted !== undefined && (said.began ?? Infinity) < this.#wantedSince - clockGrain;
+      // A document was on its way when another was asked for. Browsers may drop that request: the document goes on to it.
+      if (isGivenUp) this.#send({ pallmist: 'open', address: this.#wanted, step: false });
+      else this.#arrived(said.address, said.cause ?? 'change', said.place);
+    } else if (said.pallmist === 'values') this.values = data as PresentValues;
     else if (said.pallmist === 'key') window.dispatchEvent(new KeyboardEvent('keydown', data as unknown as KeyboardEventInit));
     else if (said.pallmist === 'picked' && said.place !== undefined) this.onpicked?.(said.place);
   }

@@ -16,7 +16,6 @@ interface ShownInConsole {
 type Order =
   | { pallmist: 'open'; address: string; step: boolean }
   | { pallmist: 'refresh' }
-  | { pallmist: 'step'; by: number }
   | { pallmist: 'reload' }
   | { pallmist: 'pick'; on: boolean }
   | { pallmist: 'point'; place: string | undefined };
@@ -69,7 +68,9 @@ function talkWith(consoleOrigin: string, page: ShownInConsole): void {
   page.onshown = (address, why) => {
     const cause = why === 'link' && ordered ? 'order' : why;
     ordered = false;
-    tell({ pallmist: 'address', address, cause, place: cause === 'change' || cause === 'link' ? touched : undefined });
+    // When the document was asked for tells the console whether it is the one that it asked for last.
+    const began = Date.now() - performance.now();
+    tell({ pallmist: 'address', address, cause, began, place: cause === 'change' || cause === 'link' ? touched : undefined });
     tell({ pallmist: 'values', ...presentValues(page.payload) });
     void tick().then(() => {
       point(false);
@@ -86,9 +87,6 @@ function talkWith(consoleOrigin: string, page: ShownInConsole): void {
         break;
       case 'refresh':
         page.refresh();
-        break;
-      case 'step':
-        window.history.go(data.by);
         break;
       case 'reload':
         window.location.reload();
